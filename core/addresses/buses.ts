@@ -1,0 +1,77 @@
+import type { Channel } from '../midi'
+import type { Claim, Destination, Id, Rig } from '../rig'
+import type { CellAddress, Space } from './cells'
+
+/** Everything that a destination cannot tell apart by input. */
+export interface Bus {
+  id: string
+  destination: Id
+  /** Shown to the player: the destination, with the port where its ports are told apart. */
+  name: string
+  /** The destination ports that feed it. */
+  ports: readonly Id[]
+  /** Does the destination take all channels for one? */
+  mergesChannels: boolean
+  /** Does the destination hear this cell at all? */
+  hears: (cell: CellAddress) => boolean
+}
+
+const CLAIM_SPACES: ReadonlySet<Space> = new Set(['cc', 'note', 'poly', 'program', 'bend', 'pressure'])
+
+/** Is a cell among the addresses that a claim keeps? */
+export function claimCovers(claim: Claim, cell: CellAddress): boolean {
+  if (!CLAIM_SPACES.has(cell.space) || claim.kind !== cell.space) return false
+  if (claim.channel !== null && claim.channel !== cell.channel) return false
+  return cell.space === 'bend' || cell.space === 'pressure'
+    ? true
+    : cell.number >= claim.low && cell.number <= claim.high
+}
+
+const hearsChannel = (destination: Destination, channel: Channel): boolean => {
+  const { channels } = destination.hears.playing
+  return channels.kind !== 'only' || channels.channels.includes(channel)
+}
+
+/** The destination itself and the hosts it runs in, from the inside out. */
+export function hostChain(rig: Rig, destination: Destination): Destination[] {
+  const chain = [destination]
+  for (let inside = destination.inside; inside !== null;) {
+    const host = rig.destinations.find((candidate) => candidate.id === inside)
+    if (!host || chain.includes(host)) break
+    chain.push(host)
+    inside = host.inside
+  }
+  return chain
+}
+
+/**
+ * The buses of a rig for playing, in the order of its destinations: one a destination where its
+ * ports are merged, else one a port. What runs inside a host hears through the host's ports what the
+ * host does not keep for itself.
+ */
+export function busesOf(rig: Rig): Bus[] {
+  return rig.destinations.flatMap((destination) => {
+    const chain = hostChain(rig, destination)
+    const hosts = chain.slice(1)
+    const owner = chain.at(-1) ?? destination
+    const inputs = owner.ports.filter((port) => port.direction === 'in')
+    const hears = (cell: CellAddress): boolean =>
+      chain.every((link) => hearsChannel(link, cell.channel)) &&
+      !hosts.some((host) => host.claims.some((claim) => claimCovers(claim, cell)))
+    const shared = {
+      destination: destination.id,
+      mergesChannels: destination.hears.playing.channels.kind === 'merged',
+      hears,
+    }
+    if (destination.hears.playing.ports === 'merged' || inputs.length < 2) {
+      const ports = inputs.map((port) => port.id)
+      return [{ ...shared, id: destination.id, name: destination.name, ports }]
+    }
+    return inputs.map((port) => ({
+      ...shared,
+      id: `${destination.id}/${port.id}`,
+      name: `${destination.name} · ${port.name}`,
+      ports: [port.id],
+    }))
+  })
+}

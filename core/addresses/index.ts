@@ -1,0 +1,7 @@
+export * from './buses'
+export * from './cells'
+export * from './emission'
+export * from './lattice'
+export * from './live'
+export * from './occupancy'
+export * from './routes'

@@ -1,0 +1,130 @@
+import { CHANNELS, type Channel, type Seven } from '../midi'
+import { rigIndex, shownPlace, type GestureRef, type Id, type Place, type Showing } from '../rig'
+import { claimCovers, type Bus } from './buses'
+import type { Role, Space } from './cells'
+import type { Occupancy } from './occupancy'
+
+/** The families that the lattice shows as a grid of channels × 128 numbers. */
+export type Family = 'cc' | 'note'
+
+export interface Owner {
+  controller: Id
+  gesture: GestureRef
+  place: Place
+  role: Role
+  /** Is the assignment showing now? */
+  live: boolean
+  part: 'whole' | 'first' | 'second'
+}
+
+export interface LatticeCell {
+  number: Seven
+  owners: readonly Owner[]
+}
+
+/** Kept numbers from low to high, and what for. */
+export interface Kept {
+  low: Seven
+  high: Seven
+  function: string
+}
+
+export interface LatticeRow {
+  channel: Channel
+  cells: readonly LatticeCell[]
+  /** What lies beside the grid: who sends bend, pressure and programs on this channel. */
+  strip: Readonly<Record<'bend' | 'pressure' | 'program', readonly Owner[]>>
+  kept: readonly Kept[]
+  /** Controllers that send on this channel, in the order of the rig. */
+  controllers: readonly Id[]
+  /** How many of the 128 numbers are taken, 0–1. */
+  fullness: number
+}
+
+export interface Lattice {
+  bus: string
+  family: Family
+  rows: readonly LatticeRow[]
+  silentChannels: readonly Channel[]
+  /** Numbers taken in the shown family, all channels. */
+  used: number
+}
+
+const STRIP_SPACES = ['bend', 'pressure', 'program'] as const
+const isStrip = (space: Space): space is (typeof STRIP_SPACES)[number] =>
+  (STRIP_SPACES as readonly Space[]).includes(space)
+
+interface RowDraft {
+  cells: Map<number, Owner[]>
+  strip: Record<(typeof STRIP_SPACES)[number], Owner[]>
+  controllers: Set<Id>
+}
+
+/**
+ * The lattice of one bus: who occupies which numbers on which channel. `showing` says what each
+ * controller shows now; assignments in other layers are there too, not live.
+ */
+export function latticeOf(
+  occupancy: Occupancy,
+  bus: Bus,
+  family: Family,
+  showing: Readonly<Record<Id, Showing>>,
+): Lattice {
+  const { rig } = occupancy
+  const index = rigIndex(rig)
+  const order = new Map(rig.controllers.map((controller, position) => [controller.id, position]))
+  const rows = new Map<Channel, RowDraft>(
+    CHANNELS.map((channel) => [
+      channel,
+      { cells: new Map(), strip: { bend: [], pressure: [], program: [] }, controllers: new Set() },
+    ]),
+  )
+  for (const { sender, bus: reached, cells } of occupancy.emissions) {
+    if (reached !== bus) continue
+    const controller = index.controllers.get(sender.place.controller)
+    if (!controller) continue
+    const shown = showing[controller.id]
+    const now = shown ? shownPlace(controller, shown, sender.place.gesture) : null
+    const live = now !== null && now.template === sender.place.template && now.layer === sender.place.layer
+    for (const cell of cells) {
+      const row = rows.get(cell.channel)
+      if (!row) continue
+      const owner: Owner = {
+        controller: controller.id,
+        gesture: sender.gesture,
+        place: sender.place,
+        role: cell.role,
+        live,
+        part: cell.part,
+      }
+      if (cell.space === family) {
+        const owners = row.cells.get(cell.number)
+        if (owners) owners.push(owner)
+        else row.cells.set(cell.number, [owner])
+        row.controllers.add(controller.id)
+      } else if (isStrip(cell.space)) {
+        row.strip[cell.space].push(owner)
+        row.controllers.add(controller.id)
+      }
+    }
+  }
+  const claims = index.destinations.get(bus.destination)?.claims ?? []
+  const finished = [...rows].map(([channel, row]): LatticeRow => ({
+    channel,
+    cells: [...row.cells].sort(([a], [b]) => a - b).map(([number, owners]) => ({ number, owners })),
+    strip: row.strip,
+    kept: claims
+      .filter((claim) => claimCovers(claim, { space: family, channel, number: claim.low }))
+      .map((claim) => ({ low: claim.low, high: claim.high, function: claim.function })),
+    controllers: [...row.controllers].sort((a, b) => (order.get(a) ?? 0) - (order.get(b) ?? 0)),
+    fullness: row.cells.size / 128,
+  }))
+  const silent = (row: LatticeRow): boolean => row.controllers.length === 0 && row.kept.length === 0
+  return {
+    bus: bus.id,
+    family,
+    rows: finished.filter((row) => !silent(row)),
+    silentChannels: finished.filter(silent).map((row) => row.channel),
+    used: finished.reduce((sum, row) => sum + row.cells.length, 0),
+  }
+}

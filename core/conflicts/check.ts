@@ -1,0 +1,53 @@
+import { contextOf, type CheckContext } from './context'
+import { findingPlace, SEVERITIES, type Draft, type Finding, type Fix } from './finding'
+import { fixesFor } from './fixes'
+import { RULES } from './rules'
+import type { Rig } from '../rig'
+
+/** The findings of a rig, and the cures of each when asked for. */
+export interface Check {
+  context: CheckContext
+  findings: readonly Finding[]
+  /** What can be done about a finding; empty for an id that is not among the findings. */
+  fixesOf: (findingId: string) => readonly Fix[]
+}
+
+const numbered = (id: string, seen: Map<string, number>): string => {
+  const count = (seen.get(id) ?? 0) + 1
+  seen.set(id, count)
+  return count === 1 ? id : `${id}#${count}`
+}
+
+/**
+ * Check a rig against every rule. Pure; findings come by severity (errors first), then rule, then
+ * address. What put-away controllers send, and what a destination does not hear, raises nothing.
+ */
+export function check(rig: Rig): Check {
+  const context = contextOf(rig)
+  const drafts = new Map<string, { rule: string; draft: Draft }>()
+  const seen = new Map<string, number>()
+  const findings = RULES.flatMap((rule) =>
+    rule.find(context).map((draft): Finding => {
+      const id = numbered(`${rule.id}:${draft.addresses.join(',')}`, seen)
+      drafts.set(id, { rule: rule.id, draft })
+      return {
+        id,
+        rule: rule.id,
+        severity: draft.severity,
+        message: draft.message,
+        at: draft.senders.map(findingPlace),
+        addresses: draft.addresses,
+        destinations: draft.destinations,
+      }
+    }),
+  )
+  const rank = (finding: Finding): number => SEVERITIES.indexOf(finding.severity)
+  return {
+    context,
+    findings: findings.sort((a, b) => rank(a) - rank(b)),
+    fixesOf: (id) => {
+      const found = drafts.get(id)
+      return found ? fixesFor(context, found.rule, found.draft) : []
+    },
+  }
+}

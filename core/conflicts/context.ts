@@ -1,0 +1,43 @@
+import { liveTogether, occupancyOf, type Occupancy } from '../addresses'
+import { purposesOf, type Purpose } from '../mappings'
+import type { Sender } from '../addresses'
+import type { GestureRef, Id, Rig } from '../rig'
+import { findMeetings, type Meetings } from './meetings'
+
+/** What all rules share: the rig, who sends where, and who meets whom. Worked out once a check. */
+export interface CheckContext {
+  rig: Rig
+  occupancy: Occupancy
+  meetings: Meetings
+  purposes: (sender: Sender) => readonly Purpose[]
+}
+
+/** Do these two gestures share on purpose? */
+export type Excused = (a: GestureRef, b: GestureRef) => boolean
+
+/** The accords of a rig as a question about two gestures. */
+export function excusedBy(rig: Rig): Excused {
+  const accordsOf = new Map<GestureRef, Set<Id>>()
+  for (const accord of rig.accords) {
+    for (const gesture of accord.gestures) {
+      const set = accordsOf.get(gesture) ?? new Set()
+      accordsOf.set(gesture, set.add(accord.id))
+    }
+  }
+  return (a, b) => {
+    const other = accordsOf.get(b)
+    return other !== undefined && [...(accordsOf.get(a) ?? [])].some((id) => other.has(id))
+  }
+}
+
+export function contextOf(rig: Rig): CheckContext {
+  const occupancy = occupancyOf(rig)
+  const known = new Map<Sender, readonly Purpose[]>()
+  const purposes = (sender: Sender): readonly Purpose[] => {
+    const found = known.get(sender) ?? purposesOf(rig, sender)
+    known.set(sender, found)
+    return found
+  }
+  const live = (a: Sender, b: Sender): boolean => liveTogether(rig, a.place, b.place)
+  return { rig, occupancy, purposes, meetings: findMeetings(occupancy, live, excusedBy(rig)) }
+}

@@ -1,0 +1,60 @@
+import type { Sender } from '../addresses'
+import type { Id, Place, RigEdit } from '../rig'
+
+export const SEVERITIES = ['error', 'warning', 'advice'] as const
+export type Severity = (typeof SEVERITIES)[number]
+
+/** A place, with the number of the message in its assignment. */
+export interface FindingPlace extends Place {
+  message: number
+}
+
+/** A change offered to cure a finding, ready to be made as one step. */
+export interface Fix {
+  id: string
+  kind: 'move' | 'share' | 'narrow' | 'rephrase'
+  label: string
+  edits: readonly RigEdit[]
+}
+
+/** Something a rule found. One a rule and address. */
+export interface Finding {
+  id: string
+  rule: string
+  severity: Severity
+  /** One sentence in the player's terms. */
+  message: string
+  at: readonly FindingPlace[]
+  /** Address tags concerned, spans written as one. */
+  addresses: readonly string[]
+  destinations: readonly Id[]
+}
+
+/** What a rule reports, before places are drawn from its senders. */
+export interface Draft {
+  severity: Severity
+  message: string
+  senders: readonly Sender[]
+  addresses: readonly string[]
+  destinations: readonly Id[]
+  cures: Cures
+}
+
+/** Which cures make sense for what a rule reports. */
+export interface Cures {
+  /** Alternatives: moving all senders of one of these lists cures the finding. */
+  moves: ReadonlyArray<readonly Sender[]>
+  /** Can the sharing be declared as meant? */
+  share: boolean
+  /** Destinations that would all have to hear fewer channels. */
+  narrow?: readonly Id[]
+}
+
+/** Alternatives for senders that meet at one address: keep one of them where it is, move the others. */
+export const allButOne = (senders: readonly Sender[]): Sender[][] =>
+  senders.map((kept) => senders.filter((sender) => sender !== kept))
+
+export const findingPlace = (sender: Sender): FindingPlace => ({
+  ...sender.place,
+  message: sender.messageIndex,
+})

@@ -1,0 +1,102 @@
+import { controllerClass, controllerName } from '../../midi'
+import type { Bus, Sender } from '../../addresses'
+import { parameterName, rigIndex, type Destination, type Parameter, type Rig } from '../../rig'
+import type { Purpose } from '../../mappings'
+import type { CheckContext } from '../context'
+import type { Draft } from '../finding'
+import type { Rule } from '../rule'
+import { listed, senderWords } from '../words'
+
+/** A sender that uses a number with a standard meaning for something else, and who reacts to it. */
+interface Use {
+  sender: Sender
+  number: number
+  tag: string
+  purposes: readonly Purpose[]
+  reactions: Map<string, { destination: Destination; parameter: Parameter }>
+}
+
+function standardNumber(sender: Sender): number | null {
+  const { message } = sender
+  if (message.kind !== 'cc' && message.kind !== 'cc14') return null
+  if (message.number === 'wanted') return null
+  return controllerClass(message.number) === 'standard' ? message.number : null
+}
+
+/** Is the parameter what the standard means by the number, by its own chart or by its meaning? */
+const isMeant = ({ fixed, meaning }: Parameter, number: number): boolean =>
+  meaning === number || ((fixed?.kind === 'cc' || fixed?.kind === 'cc14') && fixed.number === number)
+
+/** A parameter of a destination that listens to the number by its chart, on this channel. */
+function reaction(rig: Rig, bus: Bus, sender: Sender, number: number) {
+  const destination = rigIndex(rig).destinations.get(bus.destination)
+  const parameter = destination?.parameters.find(
+    ({ fixed }) =>
+      (fixed?.kind === 'cc' || fixed?.kind === 'cc14') &&
+      fixed.number === number &&
+      (bus.mergesChannels || fixed.channel === null || fixed.channel === sender.channel),
+  )
+  return destination && parameter ? { destination, parameter } : null
+}
+
+function usesOf({ rig, occupancy, purposes }: CheckContext): Use[] {
+  const uses = new Map<string, Use>()
+  for (const { sender, bus } of occupancy.emissions) {
+    const number = standardNumber(sender)
+    const meant = purposes(sender)
+    if (number === null || sender.tag === null || meant.length === 0) continue
+    if (meant.some(({ parameter }) => isMeant(parameter, number))) continue
+    const use = uses.get(sender.key) ?? {
+      sender,
+      number,
+      tag: sender.tag,
+      purposes: meant,
+      reactions: new Map(),
+    }
+    uses.set(sender.key, use)
+    const reacts = reaction(rig, bus, sender, number)
+    if (reacts) use.reactions.set(`${reacts.destination.id}/${reacts.parameter.id}`, reacts)
+  }
+  return [...uses.values()]
+}
+
+function draftOf(rig: Rig, uses: readonly Use[]): Draft | null {
+  const [first] = uses
+  if (!first) return null
+  const senders = uses.map((use) => use.sender)
+  const who = senderWords(rig, senders)
+  const moves = listed([
+    ...new Set(uses.flatMap((use) => use.purposes.map(({ parameter }) => parameterName(parameter)))),
+  ])
+  const reactions = [...new Map(uses.flatMap((use) => [...use.reactions])).values()]
+  const common = { senders, addresses: [first.tag], cures: { moves: [senders], share: false } }
+  const standard = controllerName(first.number)?.toLowerCase() ?? ''
+  if (reactions.length > 0) {
+    const also = listed(
+      reactions.map(({ destination, parameter }) => `${parameterName(parameter)} on ${destination.name}`),
+    )
+    return {
+      ...common,
+      severity: 'error',
+      message: `${who} moves ${moves}, but ${first.tag} also moves ${also}.`,
+      destinations: [...new Set(reactions.map(({ destination }) => destination.id))],
+    }
+  }
+  return {
+    ...common,
+    severity: 'advice',
+    message: `${who} moves ${moves} with ${first.tag}, which by standard means ${standard}; another instrument may react to it.`,
+    destinations: [...new Set(uses.flatMap((use) => use.purposes.map(({ destination }) => destination.id)))],
+  }
+}
+
+/** A number with a standard meaning is used for another; worse where a destination really reacts to it. */
+export const wellKnown: Rule = {
+  id: 'well-known',
+  title: 'Well-known number',
+  find: (context) => {
+    const byTag = new Map<string, Use[]>()
+    for (const use of usesOf(context)) byTag.set(use.tag, [...(byTag.get(use.tag) ?? []), use])
+    return [...byTag.values()].flatMap((uses) => draftOf(context.rig, uses) ?? [])
+  },
+}

@@ -1,0 +1,68 @@
+import { printTag } from '../midi'
+import { cellKey, cellOfKey, cellTarget, hostChain, type CellAddress, type Sender } from '../addresses'
+import { placeName, rigIndex, type Id, type Rig } from '../rig'
+
+/** "a", "a and b", "a, b and c". */
+export function listed(items: readonly string[]): string {
+  if (items.length < 2) return items[0] ?? ''
+  return `${items.slice(0, -1).join(', ')} and ${items.at(-1)}`
+}
+
+/** As `listed`, with at most `most` items written out: "a, b and 6 more". */
+export function shortListed(items: readonly string[], most = 3): string {
+  return items.length <= most
+    ? listed(items)
+    : listed([...items.slice(0, most - 1), `${items.length - most + 1} more`])
+}
+
+const unique = <T>(items: readonly T[]): T[] => [...new Set(items)]
+
+/** The senders of a finding in words, grouped by controller: "Fdbk and Drift (Syzra 24) and Ribbon (Merrod 49)". */
+export function senderWords(rig: Rig, senders: readonly Sender[]): string {
+  const byController = new Map<string, string[]>()
+  for (const sender of senders) {
+    const name = placeName(rig, sender.place)
+    const own = name.layer === null ? name.gesture : `${name.gesture} in ${name.layer}`
+    byController.set(name.controller, [...(byController.get(name.controller) ?? []), own])
+  }
+  return listed(
+    [...byController].map(([controller, names]) => `${shortListed(unique(names))} (${controller})`),
+  )
+}
+
+/** Destinations in words; what runs inside a named host is not named again. */
+export function destinationWords(rig: Rig, ids: readonly Id[]): string {
+  const { destinations } = rigIndex(rig)
+  const named = unique(ids).flatMap((id) => destinations.get(id) ?? [])
+  const outer = named.filter(
+    (one) =>
+      !hostChain(rig, one)
+        .slice(1)
+        .some((host) => named.includes(host)),
+  )
+  return shortListed(outer.map((one) => one.name))
+}
+
+/** Cells as tags, in order, neighbouring notes joined into spans: `10:note36-38`. */
+export function cellTags(cells: readonly CellAddress[]): string[] {
+  const keys = unique(cells.map(cellKey)).sort((a, b) => a - b)
+  const tags: string[] = []
+  for (let index = 0; index < keys.length;) {
+    const first = cellOfKey(keys[index] ?? 0)
+    let last = index
+    if (first.space === 'note' || first.space === 'poly') {
+      while (
+        keys[last + 1] === (keys[last] ?? 0) + 1 &&
+        cellOfKey(keys[last + 1] ?? 0).channel === first.channel
+      )
+        last++
+    }
+    const target =
+      first.space === 'note' || first.space === 'poly'
+        ? { kind: first.space, low: first.number, high: first.number + last - index }
+        : cellTarget(first)
+    tags.push(printTag({ scope: 'channel', channel: first.channel, target }))
+    index = last + 1
+  }
+  return tags
+}

@@ -1,0 +1,7 @@
+export * from './controllers'
+export * from './notes'
+export * from './parameters'
+export * from './percussion'
+export * from './ranges'
+export * from './tags'
+export * from './transport'

@@ -1,0 +1,25 @@
+import { Accord as AccordSchema } from '../schema'
+import type { Accord, Id } from '../types'
+import { accepted, editKind, requireGesture, requireItem, requireNewId } from './kit'
+
+export interface AccordAdd {
+  type: 'accord-add'
+  accord: Accord
+}
+
+export interface AccordRemove {
+  type: 'accord-remove'
+  accord: Id
+}
+
+export const accordAdd = editKind<AccordAdd>('accord-add', (rig, edit) => {
+  const accord = accepted(AccordSchema, edit.accord)
+  requireNewId(rig.accords, accord.id)
+  accord.gestures.forEach((gesture) => requireGesture(rig, gesture))
+  rig.accords.push(accord)
+})
+
+export const accordRemove = editKind<AccordRemove>('accord-remove', (rig, edit) => {
+  requireItem(rig.accords, edit.accord, 'agreement')
+  rig.accords = rig.accords.filter((accord) => accord.id !== edit.accord)
+})

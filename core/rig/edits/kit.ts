@@ -1,0 +1,59 @@
+import type { z } from 'zod'
+import { problemsOf } from '../problems'
+import type { Controller, Destination, GestureRef, Id, Rig } from '../types'
+import { splitGestureKey, splitGestureRef } from '../places'
+
+/** An edit that cannot be made, with a sentence for the player. The rig is as it was. */
+export class EditError extends Error {
+  override name = 'EditError'
+}
+
+/**
+ * One kind of edit: plain data with a `type`, and how it changes a draft of the rig. A new kind is
+ * one file like its neighbours and one line in `index.ts`.
+ */
+export interface EditKind<E extends { type: string }> {
+  type: E['type']
+  apply: (rig: Rig, edit: E) => void
+}
+
+export const editKind = <E extends { type: string }>(
+  type: E['type'],
+  apply: (rig: Rig, edit: E) => void,
+): EditKind<E> => ({ type, apply })
+
+/** The value, if the schema accepts it; else an EditError that says why. */
+export function accepted<T extends z.ZodType>(schema: T, value: unknown): z.infer<T> {
+  const result = schema.safeParse(value)
+  if (result.success) return result.data
+  const [problem] = problemsOf(result.error, 1)
+  throw new EditError(
+    problem ? `This cannot be: ${problem.path} ${problem.message}.` : 'This value is not possible.',
+  )
+}
+
+function find<T extends { id: Id }>(items: T[], id: Id, what: string): T {
+  const found = items.find((item) => item.id === id)
+  if (!found) throw new EditError(`The ${what} is no longer there; undo, or choose another.`)
+  return found
+}
+
+export const requireController = (rig: Rig, id: Id): Controller => find(rig.controllers, id, 'controller')
+export const requireDestination = (rig: Rig, id: Id): Destination => find(rig.destinations, id, 'destination')
+export const requireItem = find
+
+/** Make sure that a gesture exists; throws an EditError if not. */
+export function requireGesture(rig: Rig, ref: GestureRef): void {
+  const { controller: id, gesture: key } = splitGestureRef(ref)
+  const controller = requireController(rig, id)
+  const model = find(rig.models, controller.model, 'model')
+  const { control: controlId, gesture } = splitGestureKey(key)
+  const control = find(model.surface.controls, controlId, 'control')
+  if (!control.gestures.some((candidate) => candidate === gesture)) {
+    throw new EditError(`${control.label} has no such movement.`)
+  }
+}
+
+export function requireNewId(items: ReadonlyArray<{ id: Id }>, id: Id): void {
+  if (items.some((item) => item.id === id)) throw new EditError('This has already been added.')
+}

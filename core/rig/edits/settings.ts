@@ -1,0 +1,52 @@
+import { Controller as ControllerSchema, Hearing as HearingSchema, RigSchema } from '../schema'
+import type { Controller, Hearing, Id, Rig } from '../types'
+import { accepted, editKind, requireController, requireDestination } from './kit'
+
+/** Change what concerns the rig as a whole. */
+export interface RigSet {
+  type: 'rig-set'
+  set: Partial<Pick<Rig, 'name' | 'notes' | 'middleC' | 'programsFrom'>>
+}
+
+export interface ControllerSet {
+  type: 'controller-set'
+  controller: Id
+  set: Partial<
+    Pick<Controller, 'name' | 'letter' | 'hue' | 'homeChannel' | 'inUse' | 'notes' | 'deviceNumber'>
+  >
+}
+
+/** Tell a destination what to listen to. */
+export interface HearingSet {
+  type: 'hearing-set'
+  destination: Id
+  for: 'playing' | 'learning'
+  hearing: Hearing
+}
+
+const RigSettings = RigSchema.pick({ name: true, notes: true, middleC: true, programsFrom: true })
+const ControllerSettings = ControllerSchema.pick({
+  name: true,
+  letter: true,
+  hue: true,
+  homeChannel: true,
+  inUse: true,
+  notes: true,
+  deviceNumber: true,
+})
+
+export const rigSet = editKind<RigSet>('rig-set', (rig, { set }) => {
+  const { name, notes, middleC, programsFrom } = rig
+  Object.assign(rig, accepted(RigSettings, { name, notes, middleC, programsFrom, ...set }))
+})
+
+export const controllerSet = editKind<ControllerSet>('controller-set', (rig, edit) => {
+  const controller = requireController(rig, edit.controller)
+  const { name, letter, hue, homeChannel, inUse, notes, deviceNumber } = controller
+  const now = { name, letter, hue, homeChannel, inUse, notes, deviceNumber }
+  Object.assign(controller, accepted(ControllerSettings, { ...now, ...edit.set }))
+})
+
+export const hearingSet = editKind<HearingSet>('hearing-set', (rig, edit) => {
+  requireDestination(rig, edit.destination).hears[edit.for] = accepted(HearingSchema, edit.hearing)
+})

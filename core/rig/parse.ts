@@ -1,0 +1,115 @@
+import { migrate } from './migrations'
+import { problemsOf, type Problem } from './problems'
+import { referenceProblems } from './references'
+import { RIG_FORMAT, RIG_VERSION, RigSchema } from './schema'
+import type { Rig } from './types'
+
+export type ParseResult = { ok: true; rig: Rig } | { ok: false; problems: Problem[] }
+
+/** Bounds on a file as a whole. */
+export const FILE_LIMITS = {
+  bytes: 64 * 1024 * 1024,
+  depth: 40,
+  assignments: 250_000,
+} as const
+
+const refuse = (message: string, path = '(file)'): ParseResult => ({
+  ok: false,
+  problems: [{ path, message }],
+})
+
+/** How deep the brackets of a JSON text nest, counted without parsing it. */
+function nesting(text: string): number {
+  let depth = 0
+  let deepest = 0
+  let inString = false
+  for (let index = 0; index < text.length; index++) {
+    const code = text.charCodeAt(index)
+    if (inString) {
+      if (code === 0x5c) index++
+      else if (code === 0x22) inString = false
+    } else if (code === 0x22) inString = true
+    else if (code === 0x7b || code === 0x5b) deepest = Math.max(deepest, ++depth)
+    else if (code === 0x7d || code === 0x5d) depth--
+  }
+  return deepest
+}
+
+/** Where a JSON syntax error lies, as exactly as the engine tells: it names a position, quotes the text, or ran out of it. */
+function syntaxPlace(text: string, error: unknown): string {
+  const message = error instanceof Error ? error.message : String(error)
+  const lineAt = (offset: number): number => text.slice(0, offset).split('\n').length
+  const position = /position (\d+)/.exec(message)?.[1]
+  if (position !== undefined) {
+    const offset = Number(position)
+    return `line ${lineAt(offset)}, column ${offset - text.lastIndexOf('\n', offset - 1)}`
+  }
+  const quoted = /"([\s\S]*)"(?:\.\.\.)? is not valid JSON/.exec(message)?.[1]
+  const near = quoted === undefined ? -1 : text.indexOf(quoted)
+  return near === -1 ? `line ${lineAt(text.length)}, at the end` : `near line ${lineAt(near)}`
+}
+
+const isObject = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
+
+function countAssignments(rig: Rig): number {
+  let count = 0
+  for (const controller of rig.controllers) {
+    for (const template of controller.templates) {
+      count += Object.keys(template.base).length
+      for (const stack of template.stacks) {
+        for (const layer of stack.layers) count += Object.keys(layer.assignments).length
+      }
+    }
+  }
+  return count
+}
+
+/**
+ * Validate a value as a rig: format, version (older ones are migrated), every field, every
+ * reference. Gives the rig with defaults filled in, or where and why it was refused.
+ */
+export function parseRig(value: unknown): ParseResult {
+  if (!isObject(value) || value.format !== RIG_FORMAT) {
+    return refuse(
+      `This is not a Deft Lattice rig: it should be an object with "format": "${RIG_FORMAT}".`,
+      isObject(value) ? 'format' : '(rig)',
+    )
+  }
+  const { version } = value
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) {
+    return refuse('must be a whole number from 1 up', 'version')
+  }
+  if (version > RIG_VERSION) {
+    return refuse(
+      `This rig was written by a newer Deft Lattice (format version ${version}; this one reads up to ${RIG_VERSION}). Open it with a newer version.`,
+      'version',
+    )
+  }
+  const parsed = RigSchema.safeParse(migrate(value))
+  if (!parsed.success) return { ok: false, problems: problemsOf(parsed.error) }
+  const count = countAssignments(parsed.data)
+  if (count > FILE_LIMITS.assignments) {
+    return refuse(`holds ${count} assignments; ${FILE_LIMITS.assignments} at most`, 'controllers')
+  }
+  const problems = referenceProblems(parsed.data)
+  return problems.length > 0 ? { ok: false, problems } : { ok: true, rig: parsed.data }
+}
+
+/** Read a rig from JSON text. As `parseRig`, with the line of a syntax error. */
+export function readRig(text: string): ParseResult {
+  if (text.trim() === '') return refuse('The file is empty.')
+  if (nesting(text) > FILE_LIMITS.depth) {
+    return refuse(`The brackets nest deeper than ${FILE_LIMITS.depth}; a rig never does.`)
+  }
+  let value: unknown
+  try {
+    value = JSON.parse(text)
+  } catch (error) {
+    return refuse('This is not JSON: something is missing or out of place here.', syntaxPlace(text, error))
+  }
+  return parseRig(value)
+}
+
+/** Write a rig as JSON text that `readRig` reads back the same. */
+export const writeRig = (rig: Rig): string => `${JSON.stringify(rig, null, 2)}\n`

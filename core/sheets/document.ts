@@ -1,0 +1,35 @@
+/** One cell of a table: words, or an address or figure that is set in the figures' typeface. */
+export interface Cell {
+  text: string
+  mono?: boolean
+}
+
+export interface Column {
+  title: string
+  /** A figure column is set to the right. */
+  align?: 'left' | 'right'
+}
+
+export interface Table {
+  columns: readonly Column[]
+  rows: ReadonlyArray<readonly Cell[]>
+}
+
+/** A part of a sheet under its own heading. */
+export interface Section {
+  heading: string
+  /** Said instead of the table where there is nothing to list, and above it otherwise. */
+  note?: string
+  table?: Table
+}
+
+/** A sheet, before it is written in any format: previews and files are made from this alone. */
+export interface SheetDocument {
+  title: string
+  subtitle: string
+  facts: ReadonlyArray<{ label: string; value: string }>
+  sections: readonly Section[]
+}
+
+export const words = (text: string): Cell => ({ text })
+export const figure = (text: string): Cell => ({ text, mono: true })

@@ -1,0 +1,257 @@
+import * as fc from 'fast-check'
+import { RigSchema } from '../rig/schema'
+import { parseRig, type Message, type Rig, type RigInput } from '../rig'
+
+type ModelInput = NonNullable<RigInput['models']>[number]
+type ControllerInput = NonNullable<RigInput['controllers']>[number]
+type DestinationInput = NonNullable<RigInput['destinations']>[number]
+type MappingInput = NonNullable<RigInput['mappings']>[number]
+export type Assigned = Record<string, { messages: MessageInput[]; pinned?: boolean }>
+export type MessageInput = NonNullable<
+  NonNullable<ControllerInput['templates']>[number]['base']
+>[string]['messages'][number]
+
+/** Six knobs in a row (`k1`–`k6`), the last with a push: enough of a controller for a test. */
+export const plainModel: ModelInput = {
+  id: 'plain',
+  name: 'Plain',
+  abilities: { connection: 'usb' },
+  surface: {
+    width: 200,
+    height: 40,
+    controls: [1, 2, 3, 4, 5, 6].map((n) => ({
+      id: `k${n}`,
+      kind: n === 6 ? 'encoder' : 'knob',
+      label: `Knob ${n}`,
+      gestures: n === 6 ? ['turn', 'push'] : ['turn'],
+      place: { x: n * 30 - 25, y: 5, w: 14, h: 14 },
+    })),
+  },
+}
+
+export const testController = (
+  id: string,
+  base: Assigned,
+  more: Partial<ControllerInput> = {},
+): ControllerInput => ({
+  id,
+  name: id.toUpperCase(),
+  letter: id.slice(0, 1).toUpperCase(),
+  hue: 0,
+  model: 'plain',
+  homeChannel: 1,
+  ports: [{ id: 'out', name: 'Out', direction: 'out' }],
+  templates: [{ id: 't', name: 'T', base }],
+  ...more,
+})
+
+export const testDestination = (id: string, more: Partial<DestinationInput> = {}): DestinationInput => ({
+  id,
+  name: id.toUpperCase(),
+  kind: 'synth',
+  ports: [{ id: 'in', name: 'In', direction: 'in' }],
+  hears: {},
+  parameters: [
+    { id: 'p1', name: 'One' },
+    { id: 'p2', name: 'Two' },
+  ],
+  ...more,
+})
+
+/** A valid rig of these controllers, all cabled to these destinations. */
+export function testRig(
+  controllers: readonly ControllerInput[],
+  destinations: readonly DestinationInput[] = [testDestination('d')],
+  more: Partial<RigInput> = {},
+): Rig {
+  const result = parseRig({
+    format: 'deft-lattice/rig',
+    version: 1,
+    name: 'Test',
+    models: [plainModel],
+    controllers,
+    destinations,
+    cables: controllers.flatMap((controller) =>
+      destinations
+        .filter((destination) => !destination.inside)
+        .map((destination) => ({
+          id: `${controller.id}-${destination.id}`,
+          from: { owner: controller.id, port: 'out' },
+          to: { owner: destination.id, port: 'in' },
+        })),
+    ),
+    ...more,
+  })
+  if (!result.ok) throw new Error(result.problems.map(({ path, message }) => `${path} ${message}`).join('\n'))
+  return result.rig
+}
+
+export const sending = (...messages: MessageInput[]): Assigned[string] => ({ messages })
+export const sendingCc = (number: number, more: object = {}): Assigned[string] =>
+  sending({ kind: 'cc', number, ...more })
+
+const channel = fc.constantFrom<(number | 'home')[]>(1, 2, 'home')
+/** A few numbers that like to collide: pairs, well-known, reserved, and free ones. */
+const number = fc.constantFrom(0, 7, 16, 17, 20, 32, 48, 49, 52, 74, 118, 119, 120)
+const behaviour = fc.constantFrom(
+  { kind: 'absolute' as const },
+  { kind: 'momentary' as const },
+  { kind: 'toggle' as const },
+  { kind: 'trigger' as const },
+)
+const range = fc.constantFrom(
+  { low: 0, high: 127 },
+  { low: 10, high: 10 },
+  { low: 64, high: 127 },
+  { low: 127, high: 0 },
+)
+
+export const anyMessage: fc.Arbitrary<MessageInput> = fc.oneof(
+  {
+    weight: 5,
+    arbitrary: fc.record({ kind: fc.constant('cc' as const), channel, number, behaviour, range }),
+  },
+  {
+    weight: 2,
+    arbitrary: fc.record({
+      kind: fc.constant('cc14' as const),
+      channel,
+      number: fc.constantFrom(16, 17, 20),
+    }),
+  },
+  {
+    weight: 2,
+    arbitrary: fc.record({
+      kind: fc.constant('note' as const),
+      channel,
+      keys: fc.oneof(
+        fc.record({ kind: fc.constant('one' as const), number: fc.integer({ min: 60, max: 64 }) }),
+        fc.record({
+          kind: fc.constant('span' as const),
+          low: fc.constantFrom(58, 61),
+          high: fc.constantFrom(61, 63),
+        }),
+      ),
+    }),
+  },
+  {
+    weight: 1,
+    arbitrary: fc.record({ kind: fc.constantFrom('bend' as const, 'pressure' as const), channel }),
+  },
+  {
+    weight: 1,
+    arbitrary: fc.record({
+      kind: fc.constant('program' as const),
+      channel,
+      number: fc.integer({ min: 0, max: 3 }),
+    }),
+  },
+  { weight: 1, arbitrary: fc.constant({ kind: 'off' as const }) },
+)
+
+const gestures = ['k1.turn', 'k2.turn', 'k3.turn', 'k4.turn', 'k5.turn', 'k6.turn', 'k6.push'] as const
+
+const assigned = (from: readonly string[]): fc.Arbitrary<Assigned> =>
+  fc
+    .array(fc.record({ gesture: fc.constantFrom(...from), message: anyMessage, pinned: fc.boolean() }), {
+      maxLength: 4,
+    })
+    .map((list) =>
+      Object.fromEntries(
+        list.map(({ gesture, message, pinned }) => [gesture, { messages: [message], pinned }]),
+      ),
+    )
+
+const anyController = (id: string): fc.Arbitrary<ControllerInput> =>
+  fc
+    .record({
+      base: assigned(gestures.slice(0, 4)),
+      a: assigned(gestures.slice(4)),
+      b: assigned(gestures.slice(4)),
+      home: fc.constantFrom(1, 2),
+      inUse: fc.boolean().map((value) => value || id === 'a'),
+    })
+    .map(({ base, a, b, home, inUse }) =>
+      testController(id, base, {
+        homeChannel: home,
+        inUse,
+        templates: [
+          {
+            id: 't',
+            name: 'T',
+            base,
+            stacks: [
+              {
+                id: 's',
+                name: 'S',
+                gestures: gestures.slice(4),
+                layers: [
+                  { id: 'la', name: 'LA', assignments: a },
+                  { id: 'lb', name: 'LB', assignments: b },
+                ],
+              },
+            ],
+          },
+        ],
+      }),
+    )
+
+type Channels = { kind: 'apart' } | { kind: 'merged' } | { kind: 'only'; channels: number[] }
+const anyHearing = fc.constantFrom<Channels[]>({ kind: 'apart' }, { kind: 'merged' }, { kind: 'only', channels: [1] })
+
+const anyDestination = (id: string): fc.Arbitrary<DestinationInput> =>
+  fc
+    .record({ hearing: anyHearing, settable: fc.boolean(), claim: fc.boolean(), chart: fc.boolean() })
+    .map(({ hearing, settable, claim, chart }) =>
+      testDestination(id, {
+        hears: { playing: { channels: hearing }, settable },
+        claims: claim
+          ? [{ id: 'c', function: 'its clock', kind: 'cc', channel: 1, low: 118, high: 119, serves: ['p1'] }]
+          : [],
+        parameters: [
+          { id: 'p1', name: 'One' },
+          { id: 'p2', name: 'Two' },
+          ...(chart
+            ? [
+                { id: 'f1', name: 'Bright', fixed: { kind: 'cc' as const, number: 74 } },
+                { id: 'f2', name: 'Fine', fixed: { kind: 'cc14' as const, number: 20 } },
+              ]
+            : []),
+        ],
+      }),
+    )
+
+const anyMapping = fc.record({
+  controller: fc.constantFrom('a', 'b', 'c'),
+  gesture: fc.constantFrom(...gestures),
+  destination: fc.constantFrom('d', 'e'),
+  parameter: fc.constantFrom('p1', 'p2'),
+  learnedAt: fc.constantFrom(null, '1:cc16+48', '1:cc74', '2:cc20', '1:cc118'),
+})
+
+/** Small rigs in which much collides: three controllers with two layers each, two destinations. */
+export const anyRig: fc.Arbitrary<Rig> = fc
+  .record({
+    controllers: fc.tuple(anyController('a'), anyController('b'), anyController('c')),
+    destinations: fc.tuple(anyDestination('d'), anyDestination('e')),
+    mappings: fc.array(anyMapping, { maxLength: 6 }),
+    accord: fc.boolean(),
+  })
+  .map(({ controllers, destinations, mappings, accord }) =>
+    testRig(controllers, destinations, {
+      mappings: mappings.map(({ controller, gesture, ...mapping }, index): MappingInput => ({
+        id: `m${index}`,
+        gesture: `${controller}/${gesture}`,
+        ...mapping,
+      })),
+      accords: accord ? [{ id: 'x', name: 'X', reason: 'meant', gestures: ['a/k1.turn', 'b/k1.turn'] }] : [],
+    }),
+  )
+
+/** A message with its defaults filled in. */
+export const fullMessage = (input: MessageInput): Message => {
+  const rig = RigSchema.parse(testRig([testController('a', { 'k1.turn': sending(input) })]))
+  const message = rig.controllers[0]?.templates[0]?.base['k1.turn']?.messages[0]
+  if (!message) throw new Error('The message is gone.')
+  return message
+}

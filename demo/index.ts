@@ -1,0 +1,1 @@
+export { nineRings, nineRingsRig, type DemoState } from './nine-rings'

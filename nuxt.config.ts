@@ -1,0 +1,56 @@
+import tailwindcss from '@tailwindcss/vite'
+import { fileURLToPath } from 'node:url'
+
+const folder = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-11-01',
+  ssr: false,
+  devtools: { enabled: false },
+  telemetry: false,
+  experimental: { viteEnvironmentApi: true },
+  modules: ['@pinia/nuxt', '@nuxt/eslint'],
+  eslint: { config: { standalone: true, stylistic: false } },
+  alias: { '#core': folder('./core'), '#demo': folder('./demo') },
+  components: [{ path: '~/components', pathPrefix: false }],
+  css: ['~/assets/main.css'],
+  app: {
+    head: {
+      title: 'Deft Lattice',
+      htmlAttrs: { lang: 'en' },
+      meta: [
+        { name: 'viewport', content: 'width=device-width, initial-scale=1' },
+        { name: 'description', content: 'Program controller templates without conflicts.' },
+      ],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/favicon.svg' }],
+    },
+  },
+  nitro: {
+    compressPublicAssets: { gzip: true },
+    prerender: { routes: ['/'] },
+    alias: { '#core': folder('./core'), '#demo': folder('./demo') },
+  },
+  typescript: {
+    strict: true,
+    tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } },
+  },
+  vite: {
+    plugins: [tailwindcss()],
+    worker: { format: 'es' },
+    optimizeDeps: {
+      include: [
+        '@headlessui/vue',
+        '@lucide/vue',
+        '@tanstack/vue-virtual',
+        '@vueuse/core',
+        'comlink',
+        'dexie',
+        'immer',
+        'papaparse',
+        'splitpanes',
+        'vue-sonner',
+        'zod',
+      ],
+    },
+  },
+})

@@ -1,0 +1,4 @@
+import { nineRingsRig } from '#demo'
+import { defineApi } from '../../lib/api'
+
+export default defineApi(() => nineRingsRig('as-performed'))

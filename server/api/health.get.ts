@@ -1,0 +1,4 @@
+import { RIG_VERSION } from '#core/rig'
+import { defineApi } from '../lib/api'
+
+export default defineApi(() => ({ status: 'ok', format: RIG_VERSION }))

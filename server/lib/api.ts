@@ -1,0 +1,86 @@
+import {
+  defineEventHandler,
+  getRequestHeader,
+  setResponseHeader,
+  setResponseStatus,
+  type EventHandler,
+  type H3Event,
+} from 'h3'
+import { FILE_LIMITS, readRig, type Problem, type Rig } from '#core/rig'
+
+/** A refusal that the caller can understand: an HTTP status, a sentence, and the path of what is wrong. */
+export class ApiError extends Error {
+  override name = 'ApiError'
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly path: string | null = null,
+    readonly problems: readonly Problem[] = [],
+  ) {
+    super(message)
+  }
+}
+
+export interface ErrorBody {
+  error: { message: string; path: string | null; problems?: readonly Problem[] }
+}
+
+function answerError(event: H3Event, error: unknown): ErrorBody {
+  setResponseHeader(event, 'cache-control', 'no-store')
+  if (error instanceof ApiError) {
+    setResponseStatus(event, error.status)
+    const { message, path, problems } = error
+    return { error: { message, path, ...(problems.length > 1 ? { problems } : {}) } }
+  }
+  console.error(error)
+  setResponseStatus(event, 500)
+  return { error: { message: 'The server failed on this request. It has been logged.', path: null } }
+}
+
+/** A route whose refusals are JSON `{ error: { message, path } }` with the right status. */
+export const defineApi = <T>(handle: (event: H3Event) => T | Promise<T>): EventHandler =>
+  defineEventHandler(async (event) => {
+    try {
+      return await handle(event)
+    } catch (error) {
+      return answerError(event, error)
+    }
+  })
+
+const tooLarge = (): ApiError =>
+  new ApiError(413, `The body is larger than ${FILE_LIMITS.bytes / 1024 / 1024} MB.`, '(body)')
+
+/** The request's body as text; stops reading as soon as it grows past the limit. */
+async function readBody(event: H3Event, limitBytes: number): Promise<string> {
+  const announced = Number(getRequestHeader(event, 'content-length') ?? 0)
+  if (announced > limitBytes) throw tooLarge()
+  const chunks: Buffer[] = []
+  let size = 0
+  for await (const chunk of event.node.req as AsyncIterable<Buffer>) {
+    size += chunk.length
+    if (size > limitBytes) throw tooLarge()
+    chunks.push(chunk)
+  }
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(Buffer.concat(chunks))
+  } catch {
+    throw new ApiError(400, 'The body is not text in UTF-8.', '(body)')
+  }
+}
+
+/** The rig in a request's JSON body, validated; refused with the path of the first thing wrong. */
+export async function readRigBody(event: H3Event): Promise<Rig> {
+  const type = getRequestHeader(event, 'content-type') ?? ''
+  if (type !== '' && !/^application\/(\w+\+)?json\b/i.test(type)) {
+    throw new ApiError(415, 'Send the rig as JSON, with content-type application/json.', '(body)')
+  }
+  const result = readRig(await readBody(event, FILE_LIMITS.bytes))
+  if (result.ok) return result.rig
+  const [first] = result.problems
+  throw new ApiError(
+    422,
+    first?.message ?? 'This is not a valid rig.',
+    first?.path ?? null,
+    result.problems,
+  )
+}

@@ -1,0 +1,18 @@
+import { fileURLToPath } from 'node:url'
+import { defineConfig } from 'vitest/config'
+
+const folder = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+
+export default defineConfig({
+  resolve: { alias: { '#core': folder('./core'), '#demo': folder('./demo'), '~': folder('./app') } },
+  test: {
+    include: [
+      'core/**/*.test.ts',
+      'demo/**/*.test.ts',
+      'app/**/*.test.ts',
+      'server/**/*.test.ts',
+      'scripts/**/*.test.ts',
+    ],
+    testTimeout: 30_000,
+  },
+})
