@@ -18,7 +18,8 @@ const CORE_FOLDERS = [
 
 const OUTSIDE_CORE = [
   {
-    regex: '^(~|@|#app|#imports|#demo|node:|vue|pinia|nuxt|h3|nitropack|dexie|comlink|@vueuse|@headlessui)(/|$|:)',
+    regex:
+      '^(~|@|#app|#imports|#demo|node:|vue|pinia|nuxt|h3|nitropack|dexie|comlink|@vueuse|@headlessui)(/|$|:)',
     message: 'core knows nothing of the application, the browser, Node or storage.',
   },
   { regex: '^(\\.\\./)+(app|server|demo|e2e|bench)(/|$)', message: 'core imports nothing of theirs.' },
@@ -60,7 +61,11 @@ export default withNuxt(
     rules: {
       'no-restricted-imports': [
         'error',
-        { patterns: [{ regex: '(/server/|^#server)', message: 'the app speaks to the server over its routes.' }] },
+        {
+          patterns: [
+            { regex: '(/server/|^#server)', message: 'the app speaks to the server over its routes.' },
+          ],
+        },
       ],
     },
   },
@@ -70,7 +75,11 @@ export default withNuxt(
     rules: {
       'no-restricted-imports': [
         'error',
-        { patterns: [{ regex: '(/app/|^~|^vue|^pinia|^dexie)', message: 'the server knows nothing of the page.' }] },
+        {
+          patterns: [
+            { regex: '(/app/|^~|^vue|^pinia|^dexie)', message: 'the server knows nothing of the page.' },
+          ],
+        },
       ],
     },
   },

@@ -341,7 +341,7 @@ describe('fixes', () => {
           }
         }
       }),
-      { numRuns: 600 },
+      { numRuns: 120 },
     )
   })
 

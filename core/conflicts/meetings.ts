@@ -83,7 +83,9 @@ export function findMeetings(
   live: (a: Sender, b: Sender) => boolean,
   excused: (a: GestureRef, b: GestureRef) => boolean,
 ): Meetings {
-  const crossings = new Map<MeetingKind, Map<number, Crossing>>(MEETING_KINDS.map((kind) => [kind, new Map()]))
+  const crossings = new Map<MeetingKind, Map<number, Crossing>>(
+    MEETING_KINDS.map((kind) => [kind, new Map()]),
+  )
   for (const bus of occupancy.buses) {
     for (const hits of occupancy.cells.get(bus.id)?.values() ?? []) {
       for (const { kind, pair } of meetingPairs(hits, live, excused)) {

@@ -63,10 +63,7 @@ function inOrder(rig: Rig, destination: Destination): Mapping[] {
   const rank = (mapping: Mapping): number => (mapping.scope === null ? -1 : scopes.indexOf(mapping.scope))
   return rig.mappings
     .filter((mapping) => mapping.destination === destination.id)
-    .sort(
-      (a, b) =>
-        (position.get(a.parameter) ?? 0) - (position.get(b.parameter) ?? 0) || rank(a) - rank(b),
-    )
+    .sort((a, b) => (position.get(a.parameter) ?? 0) - (position.get(b.parameter) ?? 0) || rank(a) - rank(b))
 }
 
 function mappingRow(rig: Rig, destination: Destination, mapping: Mapping): Cell[] {
@@ -92,9 +89,16 @@ function mappedSection(rig: Rig, destination: Destination): Section {
     heading: 'What moves it',
     note: rows.length === 0 ? 'No control is joined to it yet.' : undefined,
     table: {
-      columns: ['Parameter', 'Controller', 'Control', 'Address', 'Range', 'Counts in', 'Takeover', 'State'].map(
-        (title) => ({ title }),
-      ),
+      columns: [
+        'Parameter',
+        'Controller',
+        'Control',
+        'Address',
+        'Range',
+        'Counts in',
+        'Takeover',
+        'State',
+      ].map((title) => ({ title })),
       rows,
     },
   }
@@ -102,7 +106,9 @@ function mappedSection(rig: Rig, destination: Destination): Section {
 
 function unmovedSection(rig: Rig, destination: Destination): Section {
   const mapped = new Set(
-    rig.mappings.filter((mapping) => mapping.destination === destination.id).map(({ parameter }) => parameter),
+    rig.mappings
+      .filter((mapping) => mapping.destination === destination.id)
+      .map(({ parameter }) => parameter),
   )
   const rows = destination.parameters
     .filter(({ id }) => !mapped.has(id))
@@ -157,11 +163,19 @@ function keptSection(destination: Destination): Section | null {
   if (destination.claims.length === 0) return null
   const channelOf = (channel: number | null): string => (channel === null ? 'any' : String(channel))
   const served = (ids: readonly Id[]): string =>
-    ids.flatMap((id) => parameterOf(destination, id) ?? []).map(parameterName).join(', ')
+    ids
+      .flatMap((id) => parameterOf(destination, id) ?? [])
+      .map(parameterName)
+      .join(', ')
   return {
     heading: 'Kept for itself',
     table: {
-      columns: [{ title: 'Channel', align: 'right' }, { title: 'Numbers' }, { title: 'For' }, { title: 'Meant for' }],
+      columns: [
+        { title: 'Channel', align: 'right' },
+        { title: 'Numbers' },
+        { title: 'For' },
+        { title: 'Meant for' },
+      ],
       rows: destination.claims.map((claim) => [
         figure(channelOf(claim.channel)),
         figure(`${claim.kind}${claim.low}-${claim.high}`),

@@ -28,16 +28,23 @@ const inCell = ({ text, mono }: Cell): string =>
   mono && text !== '' ? `<code>${escaped(text)}</code>` : escaped(text)
 
 function renderTable({ columns, rows }: Table): string {
-  const head = columns.map((column) => `<th scope="col"${sided(column)}>${escaped(column.title)}</th>`).join('')
+  const head = columns
+    .map((column) => `<th scope="col"${sided(column)}>${escaped(column.title)}</th>`)
+    .join('')
   const body = rows
-    .map((row) => `<tr>${row.map((cell, index) => `<td${sided(columns[index])}>${inCell(cell)}</td>`).join('')}</tr>`)
+    .map(
+      (row) =>
+        `<tr>${row.map((cell, index) => `<td${sided(columns[index])}>${inCell(cell)}</td>`).join('')}</tr>`,
+    )
     .join('\n')
   return `<table>\n<thead><tr>${head}</tr></thead>\n<tbody>\n${body}\n</tbody>\n</table>`
 }
 
 /** A sheet as one HTML file that needs nothing else and prints on A4, table heads repeated on every page. */
 export function renderHtml(sheet: SheetDocument): string {
-  const facts = sheet.facts.map(({ label, value }) => `<dt>${escaped(label)}</dt><dd>${escaped(value)}</dd>`).join('')
+  const facts = sheet.facts
+    .map(({ label, value }) => `<dt>${escaped(label)}</dt><dd>${escaped(value)}</dd>`)
+    .join('')
   const sections = sheet.sections
     .map(({ heading, note, table }) =>
       [

@@ -23,5 +23,8 @@ export function renderMarkdown(sheet: SheetDocument): string {
     if (note !== undefined) lines.push(escaped(note), '')
     if (table && table.rows.length > 0) lines.push(...renderTable(table))
   }
-  return `${lines.join('\n').replace(/\n{3,}/g, '\n\n').trimEnd()}\n`
+  return `${lines
+    .join('\n')
+    .replace(/\n{3,}/g, '\n\n')
+    .trimEnd()}\n`
 }

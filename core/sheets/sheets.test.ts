@@ -8,10 +8,21 @@ import { renderHtml } from './render-html'
 import { renderMarkdown } from './render-markdown'
 
 const rig = nineRingsRig('as-performed')
-const sectionOf = (sheet: SheetDocument, heading: string) => sheet.sections.find((section) => section.heading === heading)
+const sectionOf = (sheet: SheetDocument, heading: string) =>
+  sheet.sections.find((section) => section.heading === heading)
 const table = (texts: readonly (readonly string[])[]): SheetDocument => ({
-  title: 'T', subtitle: 'S', facts: [],
-  sections: [{ heading: 'H', table: { columns: [{ title: 'A' }, { title: 'B' }], rows: texts.map((row) => row.map((text) => ({ text }))) } }],
+  title: 'T',
+  subtitle: 'S',
+  facts: [],
+  sections: [
+    {
+      heading: 'H',
+      table: {
+        columns: [{ title: 'A' }, { title: 'B' }],
+        rows: texts.map((row) => row.map((text) => ({ text }))),
+      },
+    },
+  ],
 })
 
 describe('the destination map', () => {
@@ -21,20 +32,41 @@ describe('the destination map', () => {
     expect(mapped).toHaveLength(rig.mappings.filter(({ destination }) => destination === 'ondrel-vi').length)
     const brightness = mapped.find(([parameter]) => parameter?.text === 'Filter · Brightness')
     expect(brightness?.map(({ text }) => text)).toEqual([
-      'Filter · Brightness', 'Merrod 49', 'Slate left–right', 'cc74', '0 to 127', 'everywhere', 'when met', 'in order',
+      'Filter · Brightness',
+      'Merrod 49',
+      'Slate left–right',
+      'cc74',
+      '0 to 127',
+      'everywhere',
+      'when met',
+      'in order',
     ])
-    const names = new Set([...mapped, ...(sectionOf(sheet, 'What nothing moves')?.table?.rows ?? [])].map(([name]) => name?.text))
-    expect(names.size).toBe(new Set(rig.destinations.find(({ id }) => id === 'ondrel-vi')?.parameters.map(({ path, name }) => [...path, name].join(' · '))).size)
+    const names = new Set(
+      [...mapped, ...(sectionOf(sheet, 'What nothing moves')?.table?.rows ?? [])].map(([name]) => name?.text),
+    )
+    expect(names.size).toBe(
+      new Set(
+        rig.destinations
+          .find(({ id }) => id === 'ondrel-vi')
+          ?.parameters.map(({ path, name }) => [...path, name].join(' · ')),
+      ).size,
+    )
   })
 
   it('names notes and programs in the destination’s own way', () => {
-    expect(sectionOf(destinationMap(rig, 'kettlow'), 'Notes')?.table?.rows[0]?.map(({ text }) => text)).toEqual(['36', 'C1', 'Deep kick'])
-    expect(sectionOf(destinationMap(rig, 'ondrel-vi'), 'Programs')?.table?.rows[0]?.map(({ text }) => text)).toEqual(['1', 'pc0.1.0', 'Cold rim'])
+    expect(
+      sectionOf(destinationMap(rig, 'kettlow'), 'Notes')?.table?.rows[0]?.map(({ text }) => text),
+    ).toEqual(['36', 'C1', 'Deep kick'])
+    expect(
+      sectionOf(destinationMap(rig, 'ondrel-vi'), 'Programs')?.table?.rows[0]?.map(({ text }) => text),
+    ).toEqual(['1', 'pc0.1.0', 'Cold rim'])
   })
 
   it('says when nothing is there, and refuses a destination that is not', () => {
     const bare = { ...rig, mappings: [] }
-    expect(sectionOf(destinationMap(bare, 'siltglass'), 'What moves it')?.note).toBe('No control is joined to it yet.')
+    expect(sectionOf(destinationMap(bare, 'siltglass'), 'What moves it')?.note).toBe(
+      'No control is joined to it yet.',
+    )
     expect(() => destinationMap(rig, 'nobody')).toThrow(RangeError)
   })
 })

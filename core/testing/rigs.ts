@@ -197,7 +197,11 @@ const anyController = (id: string): fc.Arbitrary<ControllerInput> =>
     )
 
 type Channels = { kind: 'apart' } | { kind: 'merged' } | { kind: 'only'; channels: number[] }
-const anyHearing = fc.constantFrom<Channels[]>({ kind: 'apart' }, { kind: 'merged' }, { kind: 'only', channels: [1] })
+const anyHearing = fc.constantFrom<Channels[]>(
+  { kind: 'apart' },
+  { kind: 'merged' },
+  { kind: 'only', channels: [1] },
+)
 
 const anyDestination = (id: string): fc.Arbitrary<DestinationInput> =>
   fc

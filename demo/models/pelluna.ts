@@ -62,7 +62,7 @@ export const pelluna: ModelInput = {
     },
   },
   surface: {
-    width: 262,
+    width: 276,
     height: 166,
     blocks: [
       { id: 'pads', label: 'Pads', rows: 6, columns: 6 },
@@ -77,8 +77,8 @@ export const pelluna: ModelInput = {
         x: 8,
         y: 8,
         columns: 6,
-        pitch: { x: 36, y: 26 },
-        size: { w: 32, h: 22 },
+        pitch: { x: 38, y: 26 },
+        size: { w: 34, h: 22 },
         labels: [...DRUM_LABELS, ...run(1, 22).map((number) => `Clip ${number}`)],
         firstLight: 0,
       }),
@@ -87,7 +87,7 @@ export const pelluna: ModelInput = {
         kind: 'button',
         gestures: ['press'],
         block: 'slim',
-        x: 228,
+        x: 242,
         y: 10,
         columns: 1,
         pitch: { x: 0, y: 26 },

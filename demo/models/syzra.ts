@@ -1,6 +1,6 @@
 import { grid, type ModelInput } from '../kit'
 
-const PITCH = 37
+const PITCH = 35.5
 const columns = { columns: 8, pitch: { x: PITCH, y: 0 } }
 
 export const syzra: ModelInput = {
@@ -17,7 +17,7 @@ export const syzra: ModelInput = {
   },
   surface: {
     width: 380,
-    height: 154,
+    height: 164,
     blocks: [
       { id: 'encoders', label: 'Encoders', rows: 1, columns: 8 },
       { id: 'knobs', label: 'Knobs', rows: 1, columns: 8 },
@@ -56,9 +56,9 @@ export const syzra: ModelInput = {
         gestures: ['slide'],
         block: 'faders',
         x: 15.5,
-        y: 82,
+        y: 83,
         ...columns,
-        size: { w: 12, h: 34 },
+        size: { w: 12, h: 36 },
         labels: ['Rings', 'Dust', 'Ice', 'Choir', 'Drum', 'Sub', 'Air', 'Return'],
       }),
       ...grid({
@@ -67,7 +67,7 @@ export const syzra: ModelInput = {
         gestures: ['press'],
         block: 'keys',
         x: 14.5,
-        y: 135,
+        y: 140,
         ...columns,
         size: { w: 14, h: 6 },
         labels: ['Cue 1', 'Cue 2', 'Cue 3', 'Cue 4', 'Cue 5', 'Cue 6', 'Cue 7', 'Cue 8'],
@@ -78,17 +78,17 @@ export const syzra: ModelInput = {
         label: 'Master',
         gestures: [],
         silent: true,
-        place: { x: 332, y: 8, w: 20, h: 20 },
+        place: { x: 322, y: 8, w: 20, h: 20 },
       },
       ...grid({
         id: 'side',
         kind: 'button',
         gestures: ['press'],
         block: 'side',
-        x: 318,
-        y: 46,
+        x: 306,
+        y: 44,
         columns: 2,
-        pitch: { x: 31, y: 20 },
+        pitch: { x: 34, y: 22 },
         size: { w: 18, h: 7 },
         labels: ['Hold', 'Shift', 'Mark', 'Jump', 'Tap', 'Sync', 'Down', 'Up'],
       }),
@@ -97,10 +97,10 @@ export const syzra: ModelInput = {
         kind: 'button',
         gestures: ['press'],
         block: 'transport',
-        x: 311,
-        y: 131,
+        x: 294,
+        y: 138,
         columns: 3,
-        pitch: { x: 22, y: 0 },
+        pitch: { x: 31, y: 0 },
         size: { w: 16, h: 8 },
         labels: ['Play', 'Stop', 'Rec'],
       }),

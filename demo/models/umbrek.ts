@@ -12,7 +12,7 @@ export const umbrek: ModelInput = {
   },
   surface: {
     width: 430,
-    height: 170,
+    height: 152,
     blocks: [{ id: 'switches', label: 'Switches', rows: 2, columns: 3 }],
     controls: [
       ...grid({
@@ -32,7 +32,7 @@ export const umbrek: ModelInput = {
         kind: 'pedal',
         label: 'Expression',
         gestures: ['press'],
-        place: { x: 262, y: 18, w: 66, h: 118 },
+        place: { x: 262, y: 18, w: 66, h: 112 },
       },
       {
         id: 'socket',

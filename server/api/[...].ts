@@ -13,7 +13,8 @@ const METHODS: Readonly<Record<string, 'GET' | 'POST'>> = {
 export default defineApi((event) => {
   const path = event.path.split('?')[0] ?? event.path
   const method = METHODS[path]
-  if (method === undefined) throw new ApiError(404, `There is no route ${path}; docs/api.md lists them.`, path)
+  if (method === undefined)
+    throw new ApiError(404, `There is no route ${path}; docs/api.md lists them.`, path)
   setResponseHeader(event, 'allow', method)
   throw new ApiError(405, `${path} answers ${method} only.`, path)
 })

@@ -96,7 +96,11 @@ function shareFix({ rig }: CheckContext, draft: Draft): Fix | null {
 }
 
 /** The one channel on which these senders serve a destination, or null if there are several or none. */
-function servedChannel({ purposes }: CheckContext, senders: readonly Sender[], destination: Id): Channel | null {
+function servedChannel(
+  { purposes }: CheckContext,
+  senders: readonly Sender[],
+  destination: Id,
+): Channel | null {
   const served = senders.filter((sender) =>
     purposes(sender).some((purpose) => purpose.destination.id === destination),
   )

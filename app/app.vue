@@ -1,0 +1,22 @@
+<script setup lang="ts">
+import { Toaster } from 'vue-sonner'
+
+usePreferencesStore()
+const shelf = useShelfStore()
+const rigs = useRigStore()
+useShortcuts()
+onMounted(() => void shelf.boot())
+</script>
+
+<template>
+  <div class="flex h-full flex-col">
+    <TopBar />
+    <ReadOnlyBar v-if="rigs.readReason !== null" />
+    <TroubleBar v-if="shelf.failure !== null || rigs.saveState === 'failed'" />
+    <main class="min-h-0 flex-1">
+      <NuxtPage />
+    </main>
+    <RefusedFileDialog />
+    <Toaster position="bottom-center" :toast-options="{ unstyled: true, class: 'deft-toast' }" />
+  </div>
+</template>

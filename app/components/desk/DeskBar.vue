@@ -1,0 +1,70 @@
+<script setup lang="ts">
+import type { Stack } from '#core/rig'
+
+const desk = useDeskStore()
+const NONE = ''
+
+const templateOptions = computed(() => {
+  const slots = desk.controller?.slots ?? []
+  return (desk.controller?.templates ?? []).map(({ id, name }) => {
+    const slot = slots.find(({ template }) => template === id)
+    return { value: id, label: name, hint: slot ? `slot ${slot.number}` : undefined }
+  })
+})
+const template = computed({
+  get: () => desk.template?.id ?? NONE,
+  set: (id) => desk.chooseTemplate(id),
+})
+const layerOptions = (stack: Stack) => [
+  ...stack.layers.map(({ id, name }) => ({
+    value: id,
+    label: name,
+    hint: id === stack.powerUp ? 'at power-up' : undefined,
+  })),
+  ...(stack.powerUp === null ? [{ value: NONE, label: 'none shown', hint: 'at power-up' }] : []),
+]
+const shownLayer = (stack: Stack): string => desk.shown?.layers[stack.id] ?? NONE
+</script>
+
+<template>
+  <div class="border-line flex h-12 shrink-0 items-center gap-2 border-b px-4">
+    <div class="flex min-w-0 gap-1" role="tablist" aria-label="Controllers">
+      <button
+        v-for="controller in desk.controllers"
+        :key="controller.id"
+        type="button"
+        role="tab"
+        :aria-selected="controller === desk.controller"
+        class="flex h-8 items-center gap-2 rounded-md border px-2.5 whitespace-nowrap"
+        :class="[
+          controller === desk.controller
+            ? 'bg-raised border-line font-bold'
+            : 'text-soft hover:text-ink border-transparent font-medium',
+          !controller.inUse && 'italic',
+        ]"
+        :style="
+          controller === desk.controller ? { boxShadow: `inset 0 -2px 0 var(--hue-${controller.hue})` } : {}
+        "
+        @click="desk.chooseController(controller.id)"
+      >
+        <LetterBadge :letter="controller.letter" :hue="controller.hue" />
+        {{ controller.name }}
+        <span v-if="!controller.inUse" class="text-soft text-2xs">put away</span>
+      </button>
+    </div>
+    <span class="bg-line mx-1 h-6 w-px" />
+    <UiSelect v-model="template" label="Template" caption="Template" :options="templateOptions" />
+    <UiSelect
+      v-for="stack in desk.template?.stacks ?? []"
+      :key="stack.id"
+      :label="`Layer of ${stack.name}`"
+      :caption="stack.name"
+      :model-value="shownLayer(stack)"
+      :options="layerOptions(stack)"
+      @update:model-value="desk.chooseLayer(stack.id, $event || null)"
+    />
+    <span v-if="desk.controller" class="text-soft ml-auto text-xs whitespace-nowrap">
+      home channel <span class="tag text-ink">{{ desk.controller.homeChannel }}</span>
+    </span>
+  </div>
+</template>

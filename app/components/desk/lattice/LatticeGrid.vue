@@ -1,0 +1,231 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import type { Lattice } from '#core/addresses'
+import type { Finding } from '#core/conflicts'
+import { LATTICE, latticeGeometry } from '~/lib/lattice/geometry'
+import { groundRuns, headings, strongLines } from '~/lib/lattice/ground'
+import { nextSpot, stepSpot, type Spot } from '~/lib/lattice/walk'
+
+const { lattice, marks } = defineProps<{ lattice: Lattice; marks: ReadonlyMap<number, Finding> }>()
+const emit = defineEmits<{ look: [spot: { channel: number; number: number } | null] }>()
+const desk = useDeskStore()
+const rigs = useRigStore()
+const analysis = useAnalysisStore()
+
+const frame = useTemplateRef('frame')
+const { width } = useElementSize(frame)
+const geometry = computed(() => latticeGeometry(width.value, lattice.rows.length))
+const runs = computed(() => groundRuns(lattice.family))
+const titles = computed(() => headings(lattice.family, rigs.rig?.middleC ?? 3))
+const lines = computed(() => strongLines(lattice.family))
+const selected = computed(() =>
+  desk.controller && desk.gesture ? `${desk.controller.id}/${desk.gesture}` : null,
+)
+
+const cursor = ref<Spot | null>(null)
+const isFocused = ref(false)
+const ROW = LATTICE.rowHeight
+
+function look(spot: Spot | null): void {
+  const row = spot ? lattice.rows[spot.row] : undefined
+  emit('look', row && spot ? { channel: row.channel, number: spot.number } : null)
+}
+
+function spotUnder(event: MouseEvent): Spot | null {
+  const box = (event.currentTarget as SVGElement).getBoundingClientRect()
+  return geometry.value.cellAt(event.clientX - box.left, event.clientY - box.top)
+}
+
+/** Select who sends to a cell; pressing again goes to the next of several. */
+function pick(spot: Spot | null): void {
+  if (!spot) return
+  cursor.value = spot
+  const owners = lattice.rows[spot.row]?.cells.find(({ number }) => number === spot.number)?.owners ?? []
+  const ordered = [...owners].sort((a, b) => Number(b.live) - Number(a.live))
+  const now = ordered.findIndex(({ gesture }) => gesture === selected.value)
+  const next = ordered[(now + 1) % Math.max(1, ordered.length)]
+  if (next) desk.goTo(next.place)
+}
+
+/** The cell of the first finding after (or before) the last one visited, on this bus. */
+function walkFindings(by: 1 | -1): void {
+  const list = analysis.findings
+  if (list.length === 0) return
+  const now = list.findIndex(({ id }) => id === desk.findingId)
+  const next = list[(now + by + list.length) % list.length]
+  if (next)
+    desk.goToFinding(next, (id) => analysis.report?.buses.find((bus) => bus.destination === id)?.id ?? null)
+}
+
+const STEPS: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+}
+
+function onKey(event: KeyboardEvent): void {
+  const from = cursor.value ?? { row: 0, number: 0 }
+  const step = STEPS[event.key]
+  if (step && (event.ctrlKey || event.metaKey) && step[0] !== 0) {
+    cursor.value = nextSpot(lattice.rows, from, 'occupied', step[0] > 0 ? 1 : -1)
+  } else if (step && event.shiftKey && step[0] !== 0) {
+    cursor.value = nextSpot(lattice.rows, from, 'free', step[0] > 0 ? 1 : -1)
+  } else if (step) {
+    cursor.value = stepSpot(lattice.rows, from, step[0], step[1])
+  } else if (event.key === 'Enter' || event.key === ' ') {
+    pick(cursor.value)
+  } else if (event.key === 'PageDown' || event.key === 'PageUp') {
+    walkFindings(event.key === 'PageDown' ? 1 : -1)
+  } else if (event.key === 'Escape') {
+    desk.select(null)
+  } else return
+  event.preventDefault()
+  look(cursor.value)
+}
+
+/** Where the selected gesture's first cell is, for the keyboard to start from. */
+watch([selected, () => lattice], () => {
+  const row = lattice.rows.findIndex(({ cells }) =>
+    cells.some(({ owners }) => owners.some(({ gesture, live }) => live && gesture === selected.value)),
+  )
+  const cell = lattice.rows[row]?.cells.find(({ owners }) =>
+    owners.some(({ gesture }) => gesture === selected.value),
+  )
+  if (cell) cursor.value = { row, number: cell.number }
+  look(cell ? cursor.value : null)
+})
+
+const silent = computed(() => {
+  const channels = lattice.silentChannels
+  if (channels.length === 0) return ''
+  const spans: string[] = []
+  for (let index = 0; index < channels.length;) {
+    let last = index
+    while (channels[last + 1] === (channels[last] ?? 0) + 1) last++
+    spans.push(last > index ? `${channels[index]}–${channels[last]}` : `${channels[index]}`)
+    index = last + 1
+  }
+  return `${channels.length === 1 ? 'channel' : 'channels'} ${spans.join(', ')}: nothing sent`
+})
+</script>
+
+<template>
+  <div ref="frame" class="px-4">
+    <svg
+      v-if="width > 0"
+      :width="geometry.width"
+      :height="geometry.height"
+      role="application"
+      tabindex="0"
+      aria-roledescription="lattice"
+      :aria-label="`Lattice, ${lattice.rows.length} channels in use. Arrows move, Control with arrows goes to the next in use, Shift with arrows to the next free, Page Down to the next finding, Enter selects.`"
+      class="lattice block"
+      data-testid="lattice"
+      @mousemove="look(spotUnder($event))"
+      @mouseleave="look(isFocused ? cursor : null)"
+      @click="pick(spotUnder($event))"
+      @keydown="onKey"
+      @focus="isFocused = true"
+      @blur="isFocused = false"
+    >
+      <LatticeDefs />
+      <text v-for="title in titles" :key="title.at" :x="geometry.x(title.at) + 1" y="13" class="heading">
+        {{ title.text }}
+      </text>
+      <text
+        v-for="(name, index) in ['bend', 'press', 'prog']"
+        :key="name"
+        :x="geometry.stripX + 14 + index * LATTICE.stripStep"
+        y="13"
+        class="heading middle"
+      >
+        {{ name }}
+      </text>
+      <g v-for="run in runs" :key="run.low">
+        <rect
+          :x="geometry.x(run.low)"
+          :y="LATTICE.top"
+          :width="(run.high - run.low + 1) * geometry.columnWidth"
+          :height="lattice.rows.length * ROW"
+          :class="run.ground === 'toned' ? 'toned' : 'kept'"
+        />
+      </g>
+      <path
+        class="hairs"
+        :d="
+          Array.from(
+            { length: 129 },
+            (_, n) => `M${geometry.x(n)} ${LATTICE.top}V${geometry.height - 1}`,
+          ).join('')
+        "
+      />
+      <path
+        class="strongs"
+        :d="lines.map((n) => `M${geometry.x(n)} ${LATTICE.top}V${geometry.height - 1}`).join('')"
+      />
+      <path
+        class="strongs"
+        :d="
+          Array.from(
+            { length: lattice.rows.length + 1 },
+            (_, n) => `M${LATTICE.left - 88} ${geometry.y(n)}H${geometry.x(128)}`,
+          ).join('')
+        "
+      />
+      <LatticeRowView
+        v-for="(row, index) in lattice.rows"
+        :key="row.channel"
+        :row="row"
+        :y="geometry.y(index)"
+        :geometry="geometry"
+        :family="lattice.family"
+        :marks="marks"
+        :selected="selected"
+      />
+      <rect
+        v-if="cursor && isFocused"
+        :x="geometry.x(cursor.number) - 1"
+        :y="geometry.y(cursor.row) + 1"
+        :width="geometry.columnWidth + 2"
+        :height="ROW - 2"
+        class="cursor"
+      />
+    </svg>
+    <p v-if="silent" class="text-soft text-2xs py-1">{{ silent }}</p>
+  </div>
+</template>
+
+<style scoped>
+.lattice {
+  cursor: default;
+}
+.heading {
+  font: 450 11px var(--font-mono);
+  fill: var(--soft);
+}
+.middle {
+  text-anchor: middle;
+}
+.toned {
+  fill: var(--known);
+  opacity: 0.75;
+}
+.kept {
+  fill: url(#lattice-kept);
+}
+.hairs {
+  stroke: var(--hair);
+  stroke-width: 1;
+}
+.strongs {
+  stroke: var(--line);
+  stroke-width: 1;
+}
+.cursor {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2;
+  stroke-dasharray: 3 2;
+}
+</style>

@@ -1,0 +1,20 @@
+<script setup lang="ts">
+const analysis = useAnalysisStore()
+const desk = useDeskStore()
+</script>
+
+<template>
+  <div class="text-soft px-5 py-5">
+    <h2 class="text-ink text-lg font-bold">Nothing selected</h2>
+    <p class="mt-2">
+      Pick a control on the surface, or a cell in the lattice below, to read and change what it sends. The
+      lattice shows every address of the rig: rows are channels, columns the 128 numbers.
+    </p>
+    <p v-if="analysis.findings.length > 0" class="mt-3">
+      <button type="button" class="text-ink underline underline-offset-2" @click="desk.panel = 'findings'">
+        {{ analysis.findings.length === 1 ? 'One thing needs' : `${analysis.findings.length} things need` }} a
+        look.
+      </button>
+    </p>
+  </div>
+</template>

@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import { ChevronRight, Plus } from '@lucide/vue'
+import { expectedOf, mappingParameter, mappingState, meetsExpected } from '#core/mappings'
+import { printTag } from '#core/midi'
+import { assignmentsAt, channelOf, gestureRef, mappingsOf, sentAddress, type Mapping } from '#core/rig'
+
+const desk = useDeskStore()
+const rigs = useRigStore()
+const isJoining = ref(false)
+
+const gestureOf = computed(() =>
+  desk.controller && desk.gesture ? gestureRef(desk.controller.id, desk.gesture) : null,
+)
+const mappings = computed(() => (rigs.rig && gestureOf.value ? mappingsOf(rigs.rig, gestureOf.value) : []))
+
+/** What the control sends in the layer shown now, as a tag. */
+const sentNow = computed(() => {
+  const place = desk.gesture ? desk.placeOf(desk.gesture) : null
+  const message =
+    place && desk.controller ? assignmentsAt(desk.controller, place)?.[place.gesture]?.messages[0] : null
+  const address = message && desk.controller ? sentAddress(message, desk.controller.homeChannel) : null
+  return address ? printTag(address) : null
+})
+
+/** Is the mapping served by what another layer sends, and not by this one? */
+function isElsewhere(mapping: Mapping): boolean {
+  const { rig } = rigs
+  const { controller } = desk
+  const place = desk.gesture ? desk.placeOf(desk.gesture) : null
+  const message = place && controller ? assignmentsAt(controller, place)?.[place.gesture]?.messages[0] : null
+  if (!rig || !controller || mappingState(rig, mapping).agreement !== 'agrees') return false
+  const expected = expectedOf(mapping, mappingParameter(rig, mapping)?.parameter ?? null)
+  return (
+    !message || !expected || !meetsExpected(message, channelOf(message, controller.homeChannel), expected)
+  )
+}
+const here = computed(() => mappings.value.filter((mapping) => !isElsewhere(mapping)))
+const elsewhere = computed(() => mappings.value.filter(isElsewhere))
+const showElsewhere = ref(false)
+</script>
+
+<template>
+  <section aria-label="What it moves">
+    <div class="border-line flex items-center justify-between border-t pt-3">
+      <h3 class="font-bold">
+        {{
+          mappings.length === 0
+            ? 'Moves nothing yet'
+            : here.length === 0
+              ? 'Moves nothing in this layer'
+              : 'Moves'
+        }}
+      </h3>
+      <UiButton v-if="!isJoining" data-testid="join" @click="isJoining = true"
+        ><Plus :size="13" />Join to a parameter</UiButton
+      >
+    </div>
+    <JoinPicker v-if="isJoining && gestureOf" :gesture="gestureOf" class="mt-2" @done="isJoining = false" />
+    <ul v-if="here.length > 0" class="mt-1.5 space-y-1.5">
+      <MappingRow v-for="mapping in here" :key="mapping.id" :mapping="mapping" :sent-now="sentNow" />
+    </ul>
+    <template v-if="elsewhere.length > 0">
+      <UiButton
+        look="plain"
+        class="mt-1 -ml-2.5"
+        :aria-expanded="showElsewhere"
+        @click="showElsewhere = !showElsewhere"
+      >
+        <ChevronRight :size="13" :class="showElsewhere && 'rotate-90'" />{{ elsewhere.length }} more in other
+        layers
+      </UiButton>
+      <ul v-if="showElsewhere" class="mt-1 space-y-1.5">
+        <MappingRow v-for="mapping in elsewhere" :key="mapping.id" :mapping="mapping" :sent-now="sentNow" />
+      </ul>
+    </template>
+  </section>
+</template>

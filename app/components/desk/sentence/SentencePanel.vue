@@ -1,0 +1,41 @@
+<script setup lang="ts">
+import { placeKey, stackOfLayer } from '#core/rig'
+
+const desk = useDeskStore()
+const marks = useMarks()
+
+const place = computed(() => (desk.gesture ? desk.placeOf(desk.gesture) : null))
+const layerName = computed(() => {
+  const layer = place.value?.layer
+  if (layer === null || layer === undefined || !desk.template) return null
+  return stackOfLayer(desk.template, layer)?.layers.find(({ id }) => id === layer)?.name ?? null
+})
+const findings = computed(() => (place.value ? (marks.value.byPlace.get(placeKey(place.value)) ?? []) : []))
+const heading = computed(() =>
+  [desk.controller?.name, desk.control?.kind, layerName.value].filter((part) => part !== null).join(' · '),
+)
+</script>
+
+<template>
+  <div v-if="desk.control && desk.controller" class="px-5 py-4">
+    <p class="text-soft text-xs font-medium">{{ heading }}</p>
+    <h2 class="text-lg font-bold" data-testid="selection-name">
+      {{ desk.control.label || `Unnamed ${desk.control.kind}` }}
+    </h2>
+    <p v-if="desk.control.silent" class="text-soft mt-2">
+      Purely analog: this control sends nothing and cannot be joined to anything.
+    </p>
+    <div class="mt-2 space-y-2">
+      <GestureClause
+        v-for="gesture in desk.control.gestures"
+        :key="`${desk.control.id}.${gesture}`"
+        :gesture="gesture"
+        :is-current="desk.gesture === `${desk.control.id}.${gesture}`"
+      />
+    </div>
+    <div v-if="findings.length > 0" class="mt-3 space-y-2">
+      <FindingCard v-for="finding in findings" :key="finding.id" :finding="finding" />
+    </div>
+    <MappingList v-if="desk.gesture && !desk.control.silent" :key="desk.gesture" class="mt-4" />
+  </div>
+</template>

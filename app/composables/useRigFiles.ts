@@ -1,0 +1,37 @@
+import { useFileDialog } from '@vueuse/core'
+
+/** Offer a text as a file to keep. */
+export function saveText(name: string, text: string, mediaType: string): void {
+  const url = URL.createObjectURL(new Blob([text], { type: `${mediaType};charset=utf-8` }))
+  const link = document.createElement('a')
+  link.href = url
+  link.download = name
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(url), 10_000)
+}
+
+/** A name that every file system takes. */
+export const fileName = (name: string, extension: string): string =>
+  `${
+    name
+      .normalize('NFKD')
+      .replace(/[^\w\s-]/g, '')
+      .trim()
+      .replace(/\s+/g, '-')
+      .toLowerCase() || 'rig'
+  }.${extension}`
+
+/** Bring rigs in from files and take the open one out. */
+export function useRigFiles() {
+  const shelf = useShelfStore()
+  const dialog = useFileDialog({ accept: '.json,application/json', multiple: false, reset: true })
+  dialog.onChange((files) => {
+    const file = files?.[0]
+    if (file) void shelf.importFile(file)
+  })
+  function exportRig(): void {
+    const exported = shelf.exported()
+    if (exported) saveText(fileName(exported.name, 'json'), exported.text, 'application/json')
+  }
+  return { chooseFile: () => dialog.open(), exportRig }
+}

@@ -1,0 +1,69 @@
+import { controllerClass, isBlackKey, noteName, type ControllerClass, type MiddleC } from '#core/midi'
+import type { Family } from '#core/addresses'
+
+/** A run of numbers that share a ground: plain, toned (well known) or crossed (kept by the standard). */
+export interface GroundRun {
+  low: number
+  high: number
+  ground: 'plain' | 'toned' | 'kept'
+}
+
+/** A heading over the grid, at a number. */
+export interface Heading {
+  at: number
+  text: string
+}
+
+const CONTROLLER_GROUND: Readonly<Record<ControllerClass, GroundRun['ground']>> = {
+  undefined: 'plain',
+  'general-purpose': 'plain',
+  'second-of-pair': 'plain',
+  standard: 'toned',
+  carrier: 'kept',
+  'bank-select': 'kept',
+  mode: 'kept',
+}
+
+function runsOf(groundAt: (number: number) => GroundRun['ground']): GroundRun[] {
+  const runs: GroundRun[] = []
+  for (let number = 0; number < 128; number++) {
+    const ground = groundAt(number)
+    const last = runs.at(-1)
+    if (last?.ground === ground) last.high = number
+    else runs.push({ low: number, high: number, ground })
+  }
+  return runs.filter(({ ground }) => ground !== 'plain')
+}
+
+const CONTROLLER_RUNS = runsOf((number) => CONTROLLER_GROUND[controllerClass(number)])
+const NOTE_RUNS = runsOf((note) => (isBlackKey(note) ? 'toned' : 'plain'))
+
+/** What lies under the cells of a family, without the plain runs. */
+export const groundRuns = (family: Family): readonly GroundRun[] =>
+  family === 'cc' ? CONTROLLER_RUNS : NOTE_RUNS
+
+const CONTROLLER_HEADINGS: readonly Heading[] = [
+  { at: 0, text: '0' },
+  { at: 16, text: '16' },
+  { at: 20, text: '20 undefined' },
+  { at: 33, text: '33 second halves' },
+  { at: 64, text: '64 pedals, sound' },
+  { at: 80, text: '80' },
+  { at: 96, text: '96' },
+  { at: 102, text: '102 undefined' },
+  { at: 120, text: '120 mode' },
+]
+
+export const headings = (family: Family, middleC: MiddleC): readonly Heading[] =>
+  family === 'cc'
+    ? CONTROLLER_HEADINGS
+    : Array.from({ length: 11 }, (_, octave) => ({
+        at: octave * 12,
+        text: noteName(octave * 12, middleC),
+      }))
+
+/** Numbers at which a stronger line is drawn. */
+export const strongLines = (family: Family): readonly number[] =>
+  family === 'cc'
+    ? [16, 20, 32, 48, 64, 80, 96, 102, 112, 120]
+    : Array.from({ length: 10 }, (_, octave) => (octave + 1) * 12)

@@ -1,0 +1,166 @@
+import type { Control } from '#core/rig'
+
+/** Line height of labels and tags, and rough widths of their letters, in px. */
+const LINE = 13
+const LABEL_CHAR = 5.9
+const TAG_CHAR = 6.7
+const TAG_PADDING = 6
+
+/** Forms of an address from the whole to the shortest: `1:cc102`, `cc102`, `102`. */
+export function tagForms(tag: string): string[] {
+  const colon = tag.indexOf(':')
+  const body = colon === -1 ? tag : tag.slice(colon + 1)
+  const number = /[\d].*$/.exec(body)?.[0]
+  return [...new Set([tag, body, ...(number === undefined ? [] : [number])])]
+}
+
+export const tagWidth = (text: string): number => text.length * TAG_CHAR + TAG_PADDING
+
+/** The longest form of an address that fits a width in px; null if none does. */
+export const fitTag = (tag: string, width: number): string | null =>
+  tagForms(tag).find((form) => tagWidth(form) <= width) ?? null
+
+/** A label cut to a width in px, with a dot to show that it goes on; empty if not even a letter fits. */
+export function fitLabel(label: string, width: number): string {
+  if (label.length * LABEL_CHAR <= width) return label
+  const letters = Math.floor(width / LABEL_CHAR) - 1
+  return letters < 1 ? '' : `${label.slice(0, letters).trimEnd()}…`
+}
+
+/** Where a control's writing goes, in px. */
+export interface LabelPlace {
+  control: Control
+  /** Centre of the writing. */
+  x: number
+  label: { text: string; y: number } | null
+  /** Top of the first tag; further tags follow below, one line each. */
+  tagsY: number | null
+  tagWidth: number
+  tagLines: number
+  inside: boolean
+}
+
+interface Spot {
+  control: Control
+  left: number
+  right: number
+  top: number
+  bottom: number
+}
+
+const overlaps = (a1: number, a2: number, b1: number, b2: number): boolean => a1 < b2 && b1 < a2
+
+/** Px from the middle of a spot to the middle of its nearest neighbour in the same row. */
+function slotWidth(spot: Spot, spots: readonly Spot[]): number {
+  const middle = (spot.left + spot.right) / 2
+  const own = spot.right - spot.left
+  const distances = spots
+    .filter(
+      (other) =>
+        other !== spot && overlaps(other.top, other.bottom + 2 * LINE, spot.top, spot.bottom + 2 * LINE),
+    )
+    .map((other) => {
+      const gap = other.left >= spot.right ? other.left - middle : middle - other.right
+      const half = (other.right - other.left) / 2
+      return gap > 0 ? gap + Math.min(half, gap) : Infinity
+    })
+  return Math.max(own, Math.min(own + 120, ...distances) - 3)
+}
+
+function roomBelow(spot: Spot, spots: readonly Spot[], width: number, floor: number): number {
+  const middle = (spot.left + spot.right) / 2
+  const below = spots
+    .filter(
+      (other) =>
+        other.top >= spot.bottom - 1 &&
+        overlaps(other.left, other.right, middle - width / 2, middle + width / 2),
+    )
+    .map((other) => other.top)
+  return Math.min(floor, ...below) - spot.bottom
+}
+
+const MIN_INSIDE_WIDTH = 30
+
+/**
+ * Place the names and address tags of all controls on a surface drawn at `scale` px a mm: inside large
+ * controls, else below them, without running into a neighbour. Where there is room for one line only,
+ * the tag stays; below a control there is one tag, and the rest is counted.
+ */
+export function placeLabels(
+  controls: readonly Control[],
+  scale: number,
+  surface: { width: number; height: number },
+  tagsOf: (control: Control) => number,
+): LabelPlace[] {
+  const spots = controls.map((control): Spot => ({
+    control,
+    left: control.place.x * scale,
+    right: (control.place.x + control.place.w) * scale,
+    top: control.place.y * scale,
+    bottom: (control.place.y + control.place.h) * scale,
+  }))
+  return spots.map((spot) => {
+    const { control } = spot
+    const count = tagsOf(control)
+    const x = (spot.left + spot.right) / 2
+    const own = spot.right - spot.left
+    const height = spot.bottom - spot.top
+    const isRoomy = ['pad', 'xy', 'keybed', 'pedal'].includes(control.kind)
+    if (isRoomy && own >= MIN_INSIDE_WIDTH && height >= LINE) {
+      return inside(control, x, own - 4, spot.top, height, count)
+    }
+    const width = slotWidth(spot, spots)
+    const room = roomBelow(spot, spots, Math.min(width, own + 40), surface.height * scale + 6)
+    return below(control, x, width, spot.bottom, room, count)
+  })
+}
+
+function inside(
+  control: Control,
+  x: number,
+  width: number,
+  top: number,
+  height: number,
+  count: number,
+): LabelPlace {
+  const lines = Math.floor((height - 4) / LINE)
+  const isKeybed = control.kind === 'keybed'
+  const tagLines = Math.max(0, Math.min(count, lines - (lines > 1 ? 1 : 0)))
+  const showLabel = lines > tagLines
+  const block = (tagLines + (showLabel ? 1 : 0)) * LINE
+  const start = isKeybed ? top + height - block - 5 : top + (height - block) / 2
+  return {
+    control,
+    x,
+    label: showLabel ? { text: fitLabel(control.label, width), y: start + 10 } : null,
+    tagsY: tagLines > 0 ? start + (showLabel ? LINE : 0) : null,
+    tagWidth: width,
+    tagLines,
+    inside: true,
+  }
+}
+
+function below(
+  control: Control,
+  x: number,
+  width: number,
+  bottom: number,
+  room: number,
+  count: number,
+): LabelPlace {
+  const gap = control.kind === 'encoder' ? 5 : 3
+  const lines = Math.floor((room - gap + 2) / LINE)
+  const tagLines = Math.min(count, 1, Math.max(0, lines))
+  const showLabel = lines > tagLines && control.label !== ''
+  return {
+    control,
+    x,
+    label: showLabel ? { text: fitLabel(control.label, width), y: bottom + gap + 10 } : null,
+    tagsY: tagLines > 0 ? bottom + gap + (showLabel ? LINE : 0) : null,
+    tagWidth: width,
+    tagLines,
+    inside: false,
+  }
+}
+
+export const TAG_LINE_PX = LINE

@@ -1,0 +1,128 @@
+import { describe, expect, it } from 'vitest'
+import { nineRingsRig } from '../../../demo'
+import type { Control } from '../../../core/rig'
+import { drawingOf } from './shapes'
+import { fitLabel, fitTag, placeLabels, tagForms, tagWidth } from './labels'
+import { blockEnd, nearestTo, readingOrder } from './walk'
+
+const rig = nineRingsRig('as-found')
+const surfaceOf = (id: string) => {
+  const found = rig.models.find((model) => model.id === id)
+  if (!found) throw new Error(`no ${id}`)
+  return found.surface
+}
+const syzra = surfaceOf('syzra-24')
+const byId = (id: string): Control => {
+  const found = syzra.controls.find((control) => control.id === id)
+  if (!found) throw new Error(`no ${id}`)
+  return found
+}
+
+describe('address tags on the surface', () => {
+  it('shorten from the whole to the number', () => {
+    expect(tagForms('1:cc16+48')).toEqual(['1:cc16+48', 'cc16+48', '16+48'])
+    expect(tagForms('2:bend')).toEqual(['2:bend', 'bend'])
+    expect(tagForms('mmc:play')).toEqual(['mmc:play', 'play'])
+  })
+  it('take the longest form that fits, or none', () => {
+    expect(fitTag('10:note36', 200)).toBe('10:note36')
+    expect(fitTag('10:note36', tagWidth('note36'))).toBe('note36')
+    expect(fitTag('10:note36', 22)).toBe('36')
+    expect(fitTag('10:note36', 5)).toBeNull()
+  })
+  it('labels are cut, and say so', () => {
+    expect(fitLabel('Second pedal', 400)).toBe('Second pedal')
+    expect(fitLabel('Second pedal', 40)).toBe('Secon…')
+    expect(fitLabel('Second pedal', 4)).toBe('')
+  })
+})
+
+describe('placing labels', () => {
+  it.each(
+    rig.models.map(({ id }) => id).flatMap((id) => [0.8, 1.4, 2.2].map((scale) => [id, scale] as const)),
+  )('%s at %f px a mm: no two names or tags run into each other', (id, scale) => {
+    const surface = surfaceOf(id)
+    const places = placeLabels(surface.controls, scale, surface, () => 1)
+    const boxes = places.flatMap(({ x, label, tagsY, tagWidth: width, control }) => [
+      ...(label && label.text !== ''
+        ? [
+            {
+              id: control.id,
+              left: x - (label.text.length * 5.9) / 2,
+              right: x + (label.text.length * 5.9) / 2,
+              top: label.y - 9,
+              bottom: label.y + 1,
+            },
+          ]
+        : []),
+      ...(tagsY === null
+        ? []
+        : [
+            { id: control.id, left: x - width / 2, right: x + width / 2, top: tagsY + 1, bottom: tagsY + 12 },
+          ].map((box) => {
+            const text = fitTag('1:cc102', width)
+            const half = text === null ? 0 : tagWidth(text) / 2
+            return { ...box, left: x - half, right: x + half }
+          })),
+    ])
+    for (const [index, a] of boxes.entries()) {
+      for (const b of boxes.slice(index + 1)) {
+        const meet = a.left < b.right - 1 && b.left < a.right - 1 && a.top < b.bottom && b.top < a.bottom
+        expect(meet && a.id !== b.id, `${a.id} and ${b.id}`).toBe(false)
+      }
+    }
+  })
+})
+
+describe('walking the surface', () => {
+  it('goes to the nearest that way, and stops at the edge', () => {
+    expect(nearestTo(syzra.controls, byId('enc-1'), 'right')?.id).toBe('enc-2')
+    expect(nearestTo(syzra.controls, byId('enc-1'), 'down')?.id).toBe('knob-1')
+    expect(nearestTo(syzra.controls, byId('fader-3'), 'up')?.id).toBe('knob-3')
+    expect(nearestTo(syzra.controls, byId('enc-1'), 'left')).toBeNull()
+    expect(nearestTo(syzra.controls, byId('enc-8'), 'right')?.id).toBe('master')
+  })
+  it('can reach every control from every other by arrows', () => {
+    for (const { surface } of rig.models) {
+      const seen = new Set([surface.controls[0] as Control])
+      for (const control of seen) {
+        for (const direction of ['left', 'right', 'up', 'down'] as const) {
+          const next = nearestTo(surface.controls, control, direction)
+          if (next) seen.add(next)
+        }
+      }
+      expect(seen.size).toBe(surface.controls.length)
+    }
+  })
+  it('Home and End stay in the block', () => {
+    expect(blockEnd(syzra.controls, byId('knob-4'), 'first').id).toBe('knob-1')
+    expect(blockEnd(syzra.controls, byId('knob-4'), 'last').id).toBe('knob-8')
+    expect(blockEnd(syzra.controls, byId('master'), 'last').id).toBe('master')
+  })
+  it('reads rows from the top', () => {
+    expect(
+      readingOrder(syzra.controls)
+        .slice(0, 3)
+        .map(({ id }) => id),
+    ).toEqual(['enc-1', 'enc-2', 'enc-3'])
+  })
+})
+
+describe('drawings', () => {
+  it('stay within their place, ticks aside', () => {
+    for (const { surface } of rig.models) {
+      for (const control of surface.controls) {
+        const [body] = drawingOf(control).filter(({ ink }) => ink === 'body')
+        expect(body, control.kind).toBeDefined()
+        const { x, y, w, h } = control.place
+        if (body?.shape === 'rect') {
+          expect(
+            body.x >= x && body.y >= y && body.x + body.w <= x + w + 1e-9 && body.y + body.h <= y + h + 1e-9,
+          ).toBe(true)
+        } else if (body?.shape === 'circle') {
+          expect(body.cx - body.r >= x - 1e-9 && body.cy + body.r <= y + h + 1e-9).toBe(true)
+        }
+      }
+    }
+  })
+})

@@ -1,0 +1,51 @@
+<script setup lang="ts">
+import { Pane, Splitpanes } from 'splitpanes'
+import 'splitpanes/dist/splitpanes.css'
+
+const rigs = useRigStore()
+const shelf = useShelfStore()
+const desk = useDeskStore()
+const preferences = usePreferencesStore()
+const { chooseFile } = useRigFiles()
+
+interface Resized {
+  panes: ReadonlyArray<{ size: number }>
+}
+const keepUpper = ({ panes }: Resized): void => {
+  preferences.upperSize = panes[0]?.size ?? preferences.upperSize
+}
+const keepSurface = ({ panes }: Resized): void => {
+  preferences.surfaceSize = panes[0]?.size ?? preferences.surfaceSize
+}
+</script>
+
+<template>
+  <div v-if="rigs.rig && desk.controller" class="flex h-full flex-col">
+    <DeskBar />
+    <Splitpanes horizontal class="min-h-0 flex-1" :dbl-click-splitter="false" @resized="keepUpper">
+      <Pane :size="preferences.upperSize" :min-size="25">
+        <Splitpanes :dbl-click-splitter="false" @resized="keepSurface">
+          <Pane :size="preferences.surfaceSize" :min-size="35"><SurfaceView /></Pane>
+          <Pane :size="100 - preferences.surfaceSize" :min-size="20"><SidePanel /></Pane>
+        </Splitpanes>
+      </Pane>
+      <Pane :size="100 - preferences.upperSize" :min-size="20"><LatticeView /></Pane>
+    </Splitpanes>
+  </div>
+  <EmptyState v-else-if="rigs.rig" title="This rig has no controller yet">
+    A controller is a piece of hardware that sends. Drawing one is not built yet; bring one in with a rig
+    file, or look at the demo.
+    <template #actions>
+      <UiButton look="strong" @click="shelf.openDemo('as-found')">Open the demo</UiButton>
+      <UiButton @click="chooseFile()">Import a file</UiButton>
+    </template>
+  </EmptyState>
+  <EmptyState v-else title="No rig is open">
+    A rig is your whole set-up: controllers, what they should move, and the cables between. Start from the
+    demo, or bring one in.
+    <template #actions>
+      <UiButton look="strong" @click="shelf.openDemo('as-found')">Open the demo</UiButton>
+      <UiButton @click="chooseFile()">Import a file</UiButton>
+    </template>
+  </EmptyState>
+</template>

@@ -1,0 +1,5 @@
+<script setup lang="ts">
+definePageMeta({ redirect: '/desk' })
+</script>
+
+<template><div /></template>

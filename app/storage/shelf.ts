@@ -1,0 +1,166 @@
+import { redone, undone, type Rig, type Step } from '#core/rig'
+import Dexie from 'dexie'
+import type { RigEntry, ShelfDatabase } from './database'
+
+/** A new snapshot is written after this many steps, so that opening never replays more. */
+const STEPS_A_SNAPSHOT = 48
+/** Steps kept for undo before the position. */
+const STEPS_KEPT = 1000
+
+/** Another tab has taken the rig over: this one may no longer write to it. */
+export class NotOwnerError extends Error {
+  override name = 'NotOwnerError'
+}
+
+/** A rig as it stands, with the steps before (to undo) and after (to redo). */
+export interface OpenRig {
+  entry: RigEntry
+  rig: Rig
+  past: Step[]
+  future: Step[]
+}
+
+const stepsOf = (database: ShelfDatabase, id: string) =>
+  database.steps.where('[rig+index]').between([id, Dexie.minKey], [id, Dexie.maxKey])
+
+/** Rigs on the shelf, the last opened first. */
+export const listRigs = async (database: ShelfDatabase): Promise<RigEntry[]> => {
+  const rigs = await database.rigs.where('deletedAt').equals(0).toArray()
+  return rigs.sort((a, b) => b.openedAt - a.openedAt)
+}
+
+export async function addRig(database: ShelfDatabase, rig: Rig, now: number): Promise<string> {
+  const id = crypto.randomUUID()
+  const entry: RigEntry = {
+    id,
+    name: rig.name,
+    position: 0,
+    createdAt: now,
+    openedAt: now,
+    deletedAt: 0,
+    owner: null,
+  }
+  await database.transaction('rw', database.rigs, database.snapshots, async () => {
+    await database.rigs.add(entry)
+    await database.snapshots.add({ id, rig, at: 0 })
+  })
+  return id
+}
+
+/** Open a rig: the snapshot and the steps from there to where it stands. Null if it is not on the shelf. */
+export async function loadRig(database: ShelfDatabase, id: string): Promise<OpenRig | null> {
+  return database.transaction('r', database.rigs, database.snapshots, database.steps, async () => {
+    const [entry, snapshot, steps] = await Promise.all([
+      database.rigs.get(id),
+      database.snapshots.get(id),
+      stepsOf(database, id).toArray(),
+    ])
+    if (!entry || !snapshot || entry.deletedAt !== 0) return null
+    let rig = snapshot.rig
+    for (const step of steps) {
+      if (step.index >= snapshot.at && step.index < entry.position) rig = redone(rig, step)
+    }
+    for (const step of steps.toReversed()) {
+      if (step.index < snapshot.at && step.index >= entry.position) rig = undone(rig, step)
+    }
+    const plain = ({ label, patches, inverse }: Step): Step => ({ label, patches, inverse })
+    return {
+      entry,
+      rig,
+      past: steps.filter(({ index }) => index < entry.position).map(plain),
+      future: steps.filter(({ index }) => index >= entry.position).map(plain),
+    }
+  })
+}
+
+/** Make a tab the one that writes; whoever wrote before is refused from now on. */
+export const takeOwnership = async (
+  database: ShelfDatabase,
+  id: string,
+  owner: string,
+  now: number,
+): Promise<void> => {
+  await database.rigs.update(id, { owner, openedAt: now })
+}
+
+async function ownedEntry(database: ShelfDatabase, id: string, owner: string): Promise<RigEntry> {
+  const entry = await database.rigs.get(id)
+  if (!entry || entry.owner !== owner) throw new NotOwnerError('This rig is being edited in another tab.')
+  return entry
+}
+
+/**
+ * Write one new step and where the rig now stands, all or nothing. Steps that had been undone are
+ * dropped. Throws a NotOwnerError if another tab has taken over.
+ */
+export async function appendStep(
+  database: ShelfDatabase,
+  id: string,
+  owner: string,
+  step: Step,
+  rig: Rig,
+): Promise<void> {
+  await database.transaction('rw', database.rigs, database.snapshots, database.steps, async () => {
+    const { position } = await ownedEntry(database, id, owner)
+    const snapshot = await database.snapshots.get(id)
+    await database.steps.where('[rig+index]').between([id, position], [id, Dexie.maxKey]).delete()
+    await database.steps.put({ ...step, rig: id, index: position })
+    await database.rigs.update(id, { position: position + 1, name: rig.name })
+    const at = snapshot?.at ?? 0
+    if (at > position || position + 1 - at >= STEPS_A_SNAPSHOT) {
+      await database.snapshots.put({ id, rig, at: position + 1 })
+      await database.steps
+        .where('[rig+index]')
+        .between([id, Dexie.minKey], [id, position - STEPS_KEPT])
+        .delete()
+    }
+  })
+}
+
+/** Write that undo or redo moved the rig to another position. */
+export async function moveTo(
+  database: ShelfDatabase,
+  id: string,
+  owner: string,
+  position: number,
+  name: string,
+): Promise<void> {
+  await database.transaction('rw', database.rigs, async () => {
+    await ownedEntry(database, id, owner)
+    await database.rigs.update(id, { position, name })
+  })
+}
+
+/** A copy of a rig as it stands, under its own name, without its undo steps. */
+export async function duplicateRig(database: ShelfDatabase, id: string, now: number): Promise<string | null> {
+  const open = await loadRig(database, id)
+  if (!open) return null
+  const names = new Set((await listRigs(database)).map(({ name }) => name))
+  return addRig(database, { ...open.rig, name: freeName(open.rig.name, names) }, now)
+}
+
+/** "Nine Rings", then "Nine Rings copy", "Nine Rings copy 2"… */
+export function freeName(name: string, taken: ReadonlySet<string>): string {
+  const base = `${name.slice(0, 105)} copy`
+  let candidate = base
+  for (let count = 2; taken.has(candidate); count++) candidate = `${base} ${count}`
+  return candidate
+}
+
+export const throwAway = async (database: ShelfDatabase, id: string, now: number): Promise<void> => {
+  await database.rigs.update(id, { deletedAt: now, owner: null })
+}
+
+export const takeBack = async (database: ShelfDatabase, id: string): Promise<void> => {
+  await database.rigs.update(id, { deletedAt: 0 })
+}
+
+/** Remove for good what was thrown away before a time. */
+export async function emptyBin(database: ShelfDatabase, before: number): Promise<void> {
+  await database.transaction('rw', database.rigs, database.snapshots, database.steps, async () => {
+    const gone = await database.rigs.where('deletedAt').between(1, before).primaryKeys()
+    await database.rigs.bulkDelete(gone)
+    await database.snapshots.bulkDelete(gone)
+    await database.steps.where('rig').anyOf(gone).delete()
+  })
+}

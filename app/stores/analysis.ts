@@ -1,0 +1,71 @@
+import { wrap, type Remote } from 'comlink'
+import { defineStore } from 'pinia'
+import type { Finding, Fix, Severity } from '#core/conflicts'
+import type { Analysis, AnalysisReport, AnalysisView } from '~/workers/analysis'
+import { useDeskStore } from './desk'
+import { useRigStore } from './rig'
+
+/** What the analysis worker says about the open rig, as it arrives. */
+export const useAnalysisStore = defineStore('analysis', () => {
+  const rigs = useRigStore()
+  const desk = useDeskStore()
+  const report = shallowRef<AnalysisReport | null>(null)
+  const failure = ref<string | null>(null)
+  let analysis: Remote<Analysis> | null = null
+  let sentRevision = -1
+
+  const connect = (): Remote<Analysis> => {
+    if (!analysis) {
+      const worker = new Worker(new URL('../workers/analysis.worker.ts', import.meta.url), { type: 'module' })
+      worker.onerror = (event) => {
+        failure.value = event.message || 'The analysis could not start.'
+      }
+      analysis = wrap<Analysis>(worker)
+    }
+    return analysis
+  }
+
+  /** Bring the worker's copy of the rig up to date: by patches where it has the revision before. */
+  async function send(): Promise<void> {
+    const { rig, revision, change } = rigs
+    if (!rig || revision === sentRevision) return
+    const followsOn = revision === sentRevision + 1 && change.kind === 'patched'
+    sentRevision = revision
+    if (followsOn && change.kind === 'patched') await connect().patch(change.patches, revision)
+    else await connect().load(rig, revision)
+  }
+
+  async function refresh(view: AnalysisView): Promise<void> {
+    if (!rigs.rig) {
+      report.value = null
+      return
+    }
+    try {
+      const sending = send()
+      const next = await connect().report(view)
+      await sending
+      if (next.revision >= (report.value?.revision ?? -1) || next.revision === rigs.revision)
+        report.value = next
+      failure.value = null
+    } catch (error) {
+      failure.value = error instanceof Error ? error.message : String(error)
+      sentRevision = -1
+    }
+  }
+
+  watch([() => rigs.revision, () => desk.view], () => void refresh(desk.view), { immediate: true })
+
+  const findings = computed<readonly Finding[]>(() => report.value?.findings ?? [])
+  const counts = computed<Readonly<Record<Severity, number>>>(
+    () => report.value?.counts ?? { error: 0, warning: 0, advice: 0 },
+  )
+  /** Is the report about the rig as it is now? */
+  const isCurrent = computed(() => report.value?.revision === rigs.revision)
+
+  const fixesOf = async (finding: string): Promise<readonly Fix[]> => {
+    await send()
+    return connect().fixesOf(finding)
+  }
+
+  return { report, findings, counts, isCurrent, failure, fixesOf }
+})

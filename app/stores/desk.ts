@@ -1,0 +1,154 @@
+import { defineStore } from 'pinia'
+import type { Family } from '#core/addresses'
+import type { Finding } from '#core/conflicts'
+import { parseTag } from '#core/midi'
+import {
+  controlsOf,
+  modelOf,
+  powerUpShowing,
+  shownPlace,
+  splitGestureKey,
+  stackOfLayer,
+  type Control,
+  type Controller,
+  type GestureKey,
+  type Id,
+  type Place,
+  type Showing,
+  type Template,
+} from '#core/rig'
+import type { AnalysisView } from '~/workers/analysis'
+import { useRigStore } from './rig'
+
+export type SidePanel = 'selection' | 'findings'
+
+/** What the Desk shows and what is selected on it: one selection for surface, sentence and lattice. */
+export const useDeskStore = defineStore('desk', () => {
+  const rigs = useRigStore()
+  const controllerId = ref<Id | null>(null)
+  const chosenShowing = shallowRef<Readonly<Record<Id, Showing>>>({})
+  const gesture = ref<GestureKey | null>(null)
+  const bus = ref<string | null>(null)
+  const family = ref<Family>('cc')
+  const panel = ref<SidePanel>('selection')
+  const findingId = ref<string | null>(null)
+
+  const controllers = computed(() => rigs.rig?.controllers ?? [])
+  const controller = computed<Controller | null>(
+    () => controllers.value.find(({ id }) => id === controllerId.value) ?? controllers.value[0] ?? null,
+  )
+  const model = computed(() => (rigs.rig && controller.value ? modelOf(rigs.rig, controller.value) : null))
+
+  /** What every controller shows: as chosen, else as at power-up. */
+  const showing = computed<Readonly<Record<Id, Showing>>>(() =>
+    Object.fromEntries(
+      controllers.value.map((each) => {
+        const chosen = chosenShowing.value[each.id]
+        const isThere = each.templates.some(({ id }) => id === chosen?.template)
+        return [each.id, chosen && isThere ? chosen : powerUpShowing(each)]
+      }),
+    ),
+  )
+  const shown = computed(() => (controller.value ? showing.value[controller.value.id] : undefined))
+  const template = computed<Template | null>(
+    () => controller.value?.templates.find(({ id }) => id === shown.value?.template) ?? null,
+  )
+  const control = computed<Control | null>(() =>
+    gesture.value && model.value
+      ? (controlsOf(model.value).get(splitGestureKey(gesture.value).control) ?? null)
+      : null,
+  )
+  const view = computed<AnalysisView>(() => ({
+    bus: bus.value,
+    family: family.value,
+    showing: showing.value,
+  }))
+
+  /** Where a gesture's assignment stands in what is shown now; null where no layer shows. */
+  const placeOf = (key: GestureKey): Place | null =>
+    controller.value && shown.value ? shownPlace(controller.value, shown.value, key) : null
+
+  function setShowing(id: Id, next: Showing): void {
+    chosenShowing.value = { ...showing.value, [id]: next }
+  }
+
+  function chooseController(id: Id): void {
+    controllerId.value = id
+    gesture.value = null
+  }
+
+  function chooseTemplate(id: Id): void {
+    if (controller.value) setShowing(controller.value.id, powerUpShowing(controller.value, id))
+  }
+
+  function chooseLayer(stack: Id, layer: Id | null): void {
+    if (!controller.value || !shown.value) return
+    setShowing(controller.value.id, { ...shown.value, layers: { ...shown.value.layers, [stack]: layer } })
+  }
+
+  /** Select a control by its first gesture, or one gesture of it. Null selects nothing. */
+  function select(key: GestureKey | null): void {
+    gesture.value = key
+    if (key !== null) panel.value = 'selection'
+  }
+
+  /** Go to where an assignment stands: its controller, template and layer, and select it. */
+  function goTo(place: Place): void {
+    const target = controllers.value.find(({ id }) => id === place.controller)
+    const inTemplate = target?.templates.find(({ id }) => id === place.template)
+    if (!target || !inTemplate) return
+    controllerId.value = target.id
+    const now = showing.value[target.id]
+    const base = now?.template === inTemplate.id ? now : powerUpShowing(target, inTemplate.id)
+    const stack = place.layer === null ? null : stackOfLayer(inTemplate, place.layer)
+    setShowing(target.id, stack ? { ...base, layers: { ...base.layers, [stack.id]: place.layer } } : base)
+    select(place.gesture)
+  }
+
+  /** Go to a finding: its first place, on a bus and in a family where it shows. */
+  function goToFinding(finding: Finding, busOf: (destination: Id) => string | null): void {
+    const [place] = finding.at
+    if (!place) return
+    findingId.value = finding.id
+    const destination = finding.destinations[0]
+    const reached = destination === undefined ? null : busOf(destination)
+    if (reached !== null) bus.value = reached
+    const parsed = parseTag(finding.addresses[0] ?? '')
+    if (parsed.ok) family.value = parsed.address.target.kind === 'note' ? 'note' : 'cc'
+    goTo(place)
+  }
+
+  function reset(): void {
+    controllerId.value = null
+    chosenShowing.value = {}
+    gesture.value = null
+    bus.value = null
+    findingId.value = null
+    panel.value = 'selection'
+  }
+  watch(() => rigs.id, reset)
+
+  return {
+    controllerId,
+    controllers,
+    controller,
+    model,
+    template,
+    shown,
+    showing,
+    gesture,
+    control,
+    bus,
+    family,
+    panel,
+    findingId,
+    view,
+    placeOf,
+    chooseController,
+    chooseTemplate,
+    chooseLayer,
+    select,
+    goTo,
+    goToFinding,
+  }
+})

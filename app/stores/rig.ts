@@ -1,0 +1,171 @@
+import { acceptHMRUpdate, defineStore } from 'pinia'
+import { EditError, perform, redone, undone, type Patch, type Rig, type RigEdit, type Step } from '#core/rig'
+import { lockRig, type RigLock } from '~/storage/lock'
+import { appendStep, loadRig, moveTo, NotOwnerError, takeOwnership } from '~/storage/shelf'
+import type { ShelfDatabase } from '~/storage/database'
+import { database } from '~/storage/open'
+
+/** Why this tab may only read: another holds the rig, or took it over. */
+export type ReadReason = 'open-elsewhere' | 'taken-over'
+export type SaveState = 'saved' | 'saving' | 'failed'
+
+/** How the rig came to be as it is now: loaded whole, or by patches to the one before. */
+export type Change = { kind: 'loaded' } | { kind: 'patched'; patches: readonly Patch[] }
+
+/** The open rig and its history. All changes go through `edit`, `undo` and `redo`. */
+export const useRigStore = defineStore('rig', () => {
+  const id = ref<string | null>(null)
+  const rig = shallowRef<Rig | null>(null)
+  const past = shallowRef<readonly Step[]>([])
+  const future = shallowRef<readonly Step[]>([])
+  const revision = ref(0)
+  const change = shallowRef<Change>({ kind: 'loaded' })
+  const readReason = ref<ReadReason | null>(null)
+  const saveState = ref<SaveState>('saved')
+
+  const owner = crypto.randomUUID()
+  let lock: RigLock | null = null
+  let position = 0
+  let writes: Promise<void> = Promise.resolve()
+
+  const canEdit = computed(() => rig.value !== null && readReason.value === null)
+  const undoLabel = computed(() => past.value.at(-1)?.label ?? null)
+  const redoLabel = computed(() => future.value[0]?.label ?? null)
+
+  function show(next: Rig, how: Change): void {
+    rig.value = next
+    change.value = how
+    revision.value++
+  }
+
+  function loseTo(reason: ReadReason): void {
+    readReason.value = reason
+    lock = null
+  }
+
+  /** Writes follow one another; the first that fails is told to the player, not hidden. */
+  function write(act: (db: ShelfDatabase, id: string) => Promise<void>): void {
+    const target = id.value
+    if (target === null) return
+    saveState.value = 'saving'
+    writes = writes
+      .then(() => act(database(), target))
+      .then(
+        () => {
+          saveState.value = 'saved'
+        },
+        (error: unknown) => {
+          if (error instanceof NotOwnerError) loseTo('taken-over')
+          else saveState.value = 'failed'
+        },
+      )
+  }
+
+  /** Load what stands on the shelf, without asking for the right to write. */
+  async function reload(target: string): Promise<boolean> {
+    const open = await loadRig(database(), target)
+    if (!open) return false
+    id.value = target
+    past.value = open.past
+    future.value = open.future
+    position = open.entry.position
+    show(open.rig, { kind: 'loaded' })
+    return true
+  }
+
+  /** Open a rig; to read only if another tab is editing it. False if it is not there. */
+  async function open(target: string, takeOver = false): Promise<boolean> {
+    await writes
+    lock?.release()
+    lock = await lockRig(target, takeOver)
+    readReason.value = lock ? null : 'open-elsewhere'
+    saveState.value = 'saved'
+    if (lock) {
+      lock.onLost(() => loseTo('taken-over'))
+      await takeOwnership(database(), target, owner, Date.now())
+    }
+    return reload(target)
+  }
+
+  const takeOver = async (): Promise<void> => {
+    if (id.value !== null) await open(id.value, true)
+  }
+
+  function close(): void {
+    lock?.release()
+    lock = null
+    id.value = null
+    rig.value = null
+    past.value = []
+    future.value = []
+  }
+
+  /** Make edits as one step. Gives null, or the sentence that says why they were refused. */
+  function edit(label: string, edits: readonly RigEdit[]): string | null {
+    if (!rig.value) return 'No rig is open.'
+    if (!canEdit.value) return 'This rig is being edited in another tab. Take it over to change it here.'
+    try {
+      const { rig: next, step } = perform(rig.value, label, edits)
+      if (step.patches.length === 0) return null
+      past.value = [...past.value, step]
+      future.value = []
+      position++
+      show(next, { kind: 'patched', patches: step.patches })
+      write((db, target) => appendStep(db, target, owner, step, next))
+      return null
+    } catch (error) {
+      if (error instanceof EditError) return error.message
+      throw error
+    }
+  }
+
+  function undo(): string | null {
+    const step = past.value.at(-1)
+    if (!step || !rig.value || !canEdit.value) return null
+    past.value = past.value.slice(0, -1)
+    future.value = [step, ...future.value]
+    move(undone(rig.value, step), step.inverse, -1)
+    return step.label
+  }
+
+  function redo(): string | null {
+    const [step, ...rest] = future.value
+    if (!step || !rig.value || !canEdit.value) return null
+    past.value = [...past.value, step]
+    future.value = rest
+    move(redone(rig.value, step), step.patches, 1)
+    return step.label
+  }
+
+  function move(next: Rig, patches: readonly Patch[], by: 1 | -1): void {
+    position += by
+    const at = position
+    show(next, { kind: 'patched', patches })
+    write((db, target) => moveTo(db, target, owner, at, next.name))
+  }
+
+  const settled = async (): Promise<void> => writes
+
+  return {
+    id,
+    rig,
+    revision,
+    change,
+    past,
+    readReason,
+    saveState,
+    canEdit,
+    undoLabel,
+    redoLabel,
+    open,
+    reload,
+    takeOver,
+    close,
+    edit,
+    undo,
+    redo,
+    settled,
+  }
+})
+
+if (import.meta.hot) import.meta.hot.accept(acceptHMRUpdate(useRigStore, import.meta.hot))

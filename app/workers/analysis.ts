@@ -1,0 +1,72 @@
+import { latticeOf, type Family, type Lattice } from '#core/addresses'
+import { check, SEVERITIES, type Check, type Finding, type Fix, type Severity } from '#core/conflicts'
+import { patched, type Id, type Patch, type Rig, type Showing } from '#core/rig'
+
+/** What the page looks at: the lattice of one bus and family, and what each controller shows. */
+export interface AnalysisView {
+  bus: string | null
+  family: Family
+  showing: Readonly<Record<Id, Showing>>
+}
+
+/** What the page receives: everything that may have changed. */
+export interface AnalysisReport {
+  /** The revision of the rig that this speaks of. */
+  revision: number
+  findings: readonly Finding[]
+  counts: Readonly<Record<Severity, number>>
+  buses: ReadonlyArray<{ id: string; name: string; destination: Id; mergesChannels: boolean }>
+  lattice: Lattice | null
+}
+
+/** The analysis as the page sees it, wherever it runs. Holds a copy of the rig; is sent patches. */
+export interface Analysis {
+  load: (rig: Rig, revision: number) => void
+  patch: (patches: readonly Patch[], revision: number) => void
+  report: (view: AnalysisView) => AnalysisReport
+  fixesOf: (finding: string) => readonly Fix[]
+}
+
+export function createAnalysis(): Analysis {
+  let held: { rig: Rig; revision: number } | null = null
+  let checked: { rig: Rig; check: Check } | null = null
+
+  const current = (): { check: Check; revision: number } => {
+    if (!held) throw new Error('No rig has been loaded into the analysis.')
+    if (checked?.rig !== held.rig) checked = { rig: held.rig, check: check(held.rig) }
+    return { check: checked.check, revision: held.revision }
+  }
+
+  return {
+    load: (rig, revision) => {
+      held = { rig, revision }
+    },
+    patch: (patches, revision) => {
+      if (!held) throw new Error('No rig has been loaded into the analysis.')
+      held = { rig: patched(held.rig, patches), revision }
+    },
+    report: (view) => {
+      const { check: result, revision } = current()
+      const { occupancy } = result.context
+      const bus = occupancy.buses.find((candidate) => candidate.id === view.bus) ?? occupancy.buses[0]
+      const count = (severity: Severity): number =>
+        result.findings.filter((finding) => finding.severity === severity).length
+      return {
+        revision,
+        findings: result.findings,
+        counts: Object.fromEntries(SEVERITIES.map((severity) => [severity, count(severity)])) as Record<
+          Severity,
+          number
+        >,
+        buses: occupancy.buses.map(({ id, name, destination, mergesChannels }) => ({
+          id,
+          name,
+          destination,
+          mergesChannels,
+        })),
+        lattice: bus ? latticeOf(occupancy, bus, view.family, view.showing) : null,
+      }
+    },
+    fixesOf: (finding) => current().check.fixesOf(finding),
+  }
+}

@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { createAnalysis } from './analysis'
+
+expose(createAnalysis())
