@@ -8,7 +8,13 @@ export default defineNuxtConfig({
   ssr: false,
   devtools: { enabled: false },
   telemetry: false,
-  experimental: { viteEnvironmentApi: true },
+  experimental: {
+    viteEnvironmentApi: true,
+    // The build is served whole: there is no newer one to ask for, and no payload to extract.
+    appManifest: false,
+    payloadExtraction: false,
+    defaults: { nuxtLink: { prefetch: false } },
+  },
   modules: ['@pinia/nuxt', '@nuxt/eslint'],
   eslint: { config: { standalone: true, stylistic: false } },
   alias: { '#core': folder('./core'), '#demo': folder('./demo') },
@@ -49,7 +55,7 @@ export default defineNuxtConfig({
         'papaparse',
         'splitpanes',
         'vue-sonner',
-        'zod',
+        'zod/mini',
       ],
     },
   },

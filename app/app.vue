@@ -16,7 +16,7 @@ onMounted(() => void shelf.boot())
     <main class="min-h-0 flex-1">
       <NuxtPage />
     </main>
-    <RefusedFileDialog />
+    <LazyRefusedFileDialog v-if="shelf.refused !== null" />
     <Toaster position="bottom-center" :toast-options="{ unstyled: true, class: 'deft-toast' }" />
   </div>
 </template>

@@ -1,7 +1,7 @@
-import type { z } from 'zod'
+import type * as z from 'zod/mini'
 import type { Assignment, Control, Destination, Model, Parameter, RigSchema } from '../core/rig/schema'
 
-type In<T extends z.ZodType> = z.input<T>
+type In<T extends z.ZodMiniType> = z.input<T>
 
 export type ControlInput = In<typeof Control>
 export type ModelInput = In<typeof Model>

@@ -33,19 +33,22 @@ function cellsOfTags(addresses: readonly string[]): CellAddress[] {
 const worse = (a: Finding | undefined, b: Finding): Finding =>
   a && RANK[a.severity] >= RANK[b.severity] ? a : b
 
-/** Where findings show: the worst by place and by cell, and all of a place. */
+/** Where findings show: the worst by place, all of a place, and the worst by cell at the shown destination. */
 export function useMarks() {
   const analysis = useAnalysisStore()
   const marks = computed(() => {
     const byPlace = new Map<string, Finding[]>()
     const worstByPlace = new Map<string, Finding>()
     const byCell = new Map<number, Finding>()
+    const { report } = analysis
+    const here = report?.buses.find(({ id }) => id === report.lattice?.bus)?.destination
     for (const finding of analysis.findings) {
       for (const place of finding.at) {
         const key = placeKey(place)
         byPlace.set(key, [...(byPlace.get(key) ?? []), finding])
         worstByPlace.set(key, worse(worstByPlace.get(key), finding))
       }
+      if (here === undefined || !finding.destinations.includes(here)) continue
       for (const cell of cellsOfTags(finding.addresses)) {
         const key = cellKey(cell)
         byCell.set(key, worse(byCell.get(key), finding))

@@ -24,14 +24,17 @@ export const fileName = (name: string, extension: string): string =>
 /** Bring rigs in from files and take the open one out. */
 export function useRigFiles() {
   const shelf = useShelfStore()
+  const rigs = useRigStore()
   const dialog = useFileDialog({ accept: '.json,application/json', multiple: false, reset: true })
   dialog.onChange((files) => {
     const file = files?.[0]
     if (file) void shelf.importFile(file)
   })
-  function exportRig(): void {
-    const exported = shelf.exported()
-    if (exported) saveText(fileName(exported.name, 'json'), exported.text, 'application/json')
+  async function exportRig(): Promise<void> {
+    const { rig } = rigs
+    if (!rig) return
+    const { writeRig } = await import('#core/rig/parse')
+    saveText(fileName(rig.name, 'json'), writeRig(rig), 'application/json')
   }
   return { chooseFile: () => dialog.open(), exportRig }
 }

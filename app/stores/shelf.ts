@@ -1,6 +1,6 @@
 import { liveQuery, type Subscription } from 'dexie'
 import { defineStore } from 'pinia'
-import { readRig, writeRig, type Problem, type Rig } from '#core/rig'
+import type { Problem, Rig } from '#core/rig'
 import type { DemoState } from '#demo'
 import type { RigEntry } from '~/storage/database'
 import { database } from '~/storage/open'
@@ -106,13 +106,11 @@ export const useShelfStore = defineStore('shelf', () => {
 
   /** Read a file. A good rig is added and opened; else nothing changes and the reasons are shown. */
   async function importFile(file: File): Promise<void> {
+    const { readRig } = await import('#core/rig/parse')
     const result = readRig(await file.text())
     if (result.ok) await addAndOpen(result.rig)
     else refused.value = { name: file.name, problems: result.problems }
   }
-
-  const exported = (): { name: string; text: string } | null =>
-    open.rig ? { name: open.rig.name, text: writeRig(open.rig) } : null
 
   return {
     rigs,
@@ -125,6 +123,5 @@ export const useShelfStore = defineStore('shelf', () => {
     remove,
     bringBack,
     importFile,
-    exported,
   }
 })

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import { toJSONSchema } from 'zod/mini'
 import { RIG_VERSION, RigSchema } from './schema'
 
 /**
@@ -7,5 +7,5 @@ import { RIG_VERSION, RigSchema } from './schema'
  */
 export const rigJsonSchema = (): Record<string, unknown> => ({
   title: `Deft Lattice rig, format version ${RIG_VERSION}`,
-  ...z.toJSONSchema(RigSchema, { io: 'input', target: 'draft-2020-12' }),
+  ...toJSONSchema(RigSchema, { io: 'input', target: 'draft-2020-12' }),
 })

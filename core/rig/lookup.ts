@@ -2,6 +2,7 @@ import { placeRef, splitGestureKey, splitGestureRef, stackOfLayer, type Place } 
 import type {
   Control,
   Controller,
+  ControlKind,
   Destination,
   GestureKey,
   GestureKind,
@@ -107,8 +108,25 @@ export const GESTURE_WORD: Readonly<Record<GestureKind, string>> = {
   tilt: 'tilt',
 }
 
+/** Kinds of control in plain words. */
+export const CONTROL_KIND_NAME: Readonly<Record<ControlKind, string>> = {
+  knob: 'knob',
+  encoder: 'encoder',
+  fader: 'fader',
+  button: 'button',
+  pad: 'pad',
+  keybed: 'keys',
+  wheel: 'wheel',
+  ribbon: 'ribbon',
+  xy: 'xy surface',
+  pedal: 'pedal',
+  footswitch: 'footswitch',
+  tilt: 'tilt sensor',
+  joystick: 'joystick',
+}
+
 export const controlName = (control: Control): string =>
-  control.label === '' ? `unnamed ${control.kind}` : control.label
+  control.label === '' ? `unnamed ${CONTROL_KIND_NAME[control.kind]}` : control.label
 
 /** A gesture in a player's words: "Fdbk", or "Fdbk push" for one that is not the control's plain first. */
 export function gestureName(control: Control, gesture: GestureKind): string {

@@ -1,11 +1,12 @@
 import { SEVEN_MAX, FOURTEEN_MAX, canBePairFirst, type Address, type Channel, type Target } from '../midi'
-import { Message as MessageSchema } from './schema'
 import type {
+  Behaviour,
   ChannelMessage,
   ChannelOrHome,
   ControlKind,
   FixedAddress,
   GestureKind,
+  Keys,
   Message,
   MessageKind,
 } from './types'
@@ -117,10 +118,28 @@ export function fixedTarget(fixed: FixedAddress): Target {
   }
 }
 
-/** Fill in what a message leaves out. */
-const complete = (input: Parameters<typeof MessageSchema.parse>[0]): Message => MessageSchema.parse(input)
-
 const BUTTON_LIKE: ReadonlySet<ControlKind> = new Set(['button', 'pad', 'footswitch'])
+
+const placed = { moment: 'move', channel: 'home' } as const
+const wanted = { number: 'wanted' } as const
+const fullSeven = (): { low: number; high: number } => ({ low: 0, high: SEVEN_MAX })
+const fullFourteen = (): { low: number; high: number } => ({ low: 0, high: FOURTEEN_MAX })
+
+const freshKeys = (control: ControlKind): Keys =>
+  control === 'keybed'
+    ? { kind: 'span', low: 36, high: 84, transpose: 0, octaveReach: 0 }
+    : { kind: 'one', ...wanted }
+
+const freshParameter = (kind: 'nrpn' | 'rpn'): Message => ({
+  kind,
+  ...placed,
+  ...wanted,
+  range: fullFourteen(),
+  steps: 'values',
+  omitNumber: false,
+  secondByte: true,
+  nullAfter: false,
+})
 
 /**
  * A plain message of a kind for a gesture, number still wanted: buttons momentary, encoders and the
@@ -128,31 +147,51 @@ const BUTTON_LIKE: ReadonlySet<ControlKind> = new Set(['button', 'pad', 'footswi
  */
 export function freshMessage(kind: MessageKind, control: ControlKind, gesture: GestureKind): Message {
   const pressed = BUTTON_LIKE.has(control) || gesture === 'push' || gesture === 'touch'
-  const behaviour = { kind: pressed ? 'momentary' : 'absolute' }
-  const keys = control === 'keybed' ? { kind: 'span', low: 36, high: 84 } : { kind: 'one', number: 'wanted' }
+  const behaviour: Behaviour = pressed ? { kind: 'momentary' } : { kind: 'absolute', turns: null }
   switch (kind) {
+    case 'off':
+      return { kind }
     case 'note':
+      return {
+        kind,
+        ...placed,
+        keys: freshKeys(control),
+        behaviour: { kind: 'momentary' },
+        velocity: { kind: 'sensed', curve: 'linear', low: 1, high: SEVEN_MAX },
+        release: { kind: 'note-off', velocity: 64 },
+        highResolutionVelocity: false,
+      }
     case 'poly':
-      return complete({ kind, keys })
+      return { kind, ...placed, keys: freshKeys(control), range: fullSeven(), threshold: 0 }
     case 'cc':
+      return {
+        kind,
+        ...placed,
+        ...wanted,
+        range: fullSeven(),
+        behaviour,
+        resolution: { kind: 'full' },
+        releaseValue: null,
+      }
     case 'cc14':
-      return complete({ kind, number: 'wanted', behaviour })
+      return { kind, ...placed, ...wanted, range: fullFourteen(), behaviour, halves: 'both' }
     case 'nrpn':
     case 'rpn':
+      return freshParameter(kind)
     case 'program':
-      return complete({ kind, number: 'wanted' })
-    case 'mode':
-      return complete({ kind, number: 123 })
-    case 'mmc':
-      return complete({ kind, command: 'play' })
-    case 'realtime':
-      return complete({ kind, command: 'start' })
-    case 'sysex':
-      return complete({ kind, bytes: [0x7d, 'value'] })
-    case 'off':
+      return { kind, ...placed, ...wanted, bank: null }
     case 'bend':
+      return { kind, ...placed, range: fullFourteen() }
     case 'pressure':
-      return complete({ kind })
+      return { kind, ...placed, range: fullSeven(), threshold: 0 }
+    case 'mode':
+      return { kind, ...placed, number: 123, value: 0 }
+    case 'mmc':
+      return { kind, moment: 'move', command: 'play' }
+    case 'realtime':
+      return { kind, moment: 'move', command: 'start' }
+    case 'sysex':
+      return { kind, moment: 'move', bytes: [0x7d, 'value'], range: fullSeven() }
   }
 }
 
@@ -195,7 +234,7 @@ export function withKind(
       kept.keys = { kind: 'one', number: Math.min(number, SEVEN_MAX) }
     }
   }
-  return complete(kept)
+  return kept as Message
 }
 
 /** The one number a message carries, or null where it has none, several, or still wants one. */
@@ -258,32 +297,32 @@ export function withAddress(
   if (address.scope === 'system') {
     const { target } = address
     const base = withKind(message, target.kind, control, gesture)
-    return target.kind === 'sysex' ? base : complete({ ...base, command: target.command })
+    return target.kind === 'sysex' ? base : ({ ...base, command: target.command } as Message)
   }
   const { target } = address
   const turned = withKind(message, target.kind, control, gesture)
-  const placed = address.channel === null ? turned : withChannel(turned, address.channel)
+  const placedMessage = address.channel === null ? turned : withChannel(turned, address.channel)
   switch (target.kind) {
     case 'note':
-    case 'poly':
-      return complete({
-        ...placed,
-        keys:
-          target.low === target.high
-            ? { kind: 'one', number: target.low }
-            : keptSpan(placed, target.low, target.high),
-      })
+    case 'poly': {
+      const keys: Keys =
+        target.low === target.high
+          ? { kind: 'one', number: target.low }
+          : keptSpan(placedMessage, target.low, target.high)
+      return { ...placedMessage, keys } as Message
+    }
     case 'program':
-      return complete({ ...placed, number: target.number, bank: target.bank })
+      return { ...placedMessage, number: target.number, bank: target.bank } as Message
     case 'bend':
     case 'pressure':
-      return placed
+      return placedMessage
     default:
-      return withNumber(placed, target.number)
+      return withNumber(placedMessage, target.number)
   }
 }
 
-function keptSpan(message: Message, low: number, high: number): Record<string, unknown> {
-  const keys = 'keys' in message && message.keys.kind !== 'one' ? message.keys : { kind: 'span' }
-  return { ...keys, low, high }
+function keptSpan(message: Message, low: number, high: number): Keys {
+  return 'keys' in message && message.keys.kind !== 'one'
+    ? { ...message.keys, low, high }
+    : { kind: 'span', low, high, transpose: 0, octaveReach: 0 }
 }

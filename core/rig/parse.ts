@@ -86,7 +86,7 @@ export function parseRig(value: unknown): ParseResult {
       'version',
     )
   }
-  const parsed = RigSchema.safeParse(migrate(value))
+  const parsed = RigSchema.safeParse(migrate(value), { reportInput: true })
   if (!parsed.success) return { ok: false, problems: problemsOf(parsed.error) }
   const count = countAssignments(parsed.data)
   if (count > FILE_LIMITS.assignments) {

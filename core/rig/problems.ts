@@ -1,4 +1,4 @@
-import type { z } from 'zod'
+import type * as z from 'zod/mini'
 
 /** One thing wrong with a document: where (a path such as `controllers[2].name`) and why. */
 export interface Problem {
@@ -52,7 +52,7 @@ function describe(issue: z.core.$ZodIssue): string {
     case 'invalid_value':
       return `must be ${issue.values.length === 1 ? shown(issue.values) : `one of ${shown(issue.values)}`}`
     case 'invalid_type':
-      if (issue.input === undefined && issue.message.endsWith('received undefined')) {
+      if (issue.input === undefined) {
         return `is missing (${issue.expected} expected)`
       }
       return issue.expected === 'int' ? 'must be a whole number' : `must be ${article(issue.expected)}`
@@ -70,6 +70,6 @@ function describe(issue: z.core.$ZodIssue): string {
 
 const article = (word: string): string => `${/^[aeiou]/.test(word) ? 'an' : 'a'} ${word}`
 
-/** What Zod found, as places and sentences; at most `limit` of them. */
-export const problemsOf = (error: z.ZodError, limit = 20): Problem[] =>
+/** What Zod found (asked with `reportInput`), as places and sentences; at most `limit` of them. */
+export const problemsOf = (error: z.core.$ZodError, limit = 20): Problem[] =>
   error.issues.slice(0, limit).map((issue) => ({ path: printPath(issue.path), message: describe(issue) }))

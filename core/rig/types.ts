@@ -1,7 +1,7 @@
-import type { z } from 'zod'
+import type * as z from 'zod/mini'
 import type * as schema from './schema'
 
-type Of<T extends z.ZodType> = z.infer<T>
+type Of<T extends z.ZodMiniType> = z.infer<T>
 
 export type Id = Of<typeof schema.Id>
 export type GestureKey = Of<typeof schema.GestureKey>

@@ -4,7 +4,7 @@ const desk = useDeskStore()
 
 <template>
   <aside class="bg-sheet h-full overflow-y-auto" aria-label="What is selected">
-    <FindingsList v-if="desk.panel === 'findings'" />
+    <LazyFindingsList v-if="desk.panel === 'findings'" />
     <SentencePanel v-else-if="desk.control" />
     <EmptySelection v-else />
   </aside>

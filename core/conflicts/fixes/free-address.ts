@@ -10,6 +10,7 @@ import {
 } from '../../addresses'
 import { chartedAt, expectedCovers, expectedOf, type Expected } from '../../mappings'
 import {
+  mappingsOf,
   numberBounds,
   numberOf,
   parameterOf,
@@ -123,9 +124,7 @@ export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
       const from = numberOf(sender.message)
       const bounds = numberBounds(sender.message.kind)
       if (!controller || from === null || bounds === null) return null
-      const mustReach = new Set(
-        occupancy.emissions.filter((emission) => emission.sender === sender).map(({ bus }) => bus.id),
-      )
+      const mustReach = servedBuses(rig, occupancy, sender)
       for (const channel of channelsOutward(sender.channel)) {
         const onChannel =
           channel === sender.channel
@@ -146,6 +145,14 @@ export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
       return null
     },
   }
+}
+
+/** The buses that a sender must go on reaching: those of the destinations it is joined to, or all if it is joined to none. */
+function servedBuses(rig: Rig, occupancy: Occupancy, sender: Sender): ReadonlySet<string> {
+  const reached = occupancy.emissions.filter((emission) => emission.sender === sender).map(({ bus }) => bus)
+  const joined = new Set(mappingsOf(rig, sender.gesture).map(({ destination }) => destination))
+  const served = reached.filter((bus) => joined.has(bus.destination))
+  return new Set((served.length > 0 ? served : reached).map(({ id }) => id))
 }
 
 /** 1–16, nearest to `from` first, the higher of two equally near first. */

@@ -1,4 +1,4 @@
-import type { z } from 'zod'
+import type * as z from 'zod/mini'
 import { problemsOf } from '../problems'
 import type { Controller, Destination, GestureRef, Id, Rig } from '../types'
 import { splitGestureKey, splitGestureRef } from '../places'
@@ -23,8 +23,8 @@ export const editKind = <E extends { type: string }>(
 ): EditKind<E> => ({ type, apply })
 
 /** The value, if the schema accepts it; else an EditError that says why. */
-export function accepted<T extends z.ZodType>(schema: T, value: unknown): z.infer<T> {
-  const result = schema.safeParse(value)
+export function accepted<T extends z.ZodMiniType>(schema: T, value: unknown): z.infer<T> {
+  const result = schema.safeParse(value, { reportInput: true })
   if (result.success) return result.data
   const [problem] = problemsOf(result.error, 1)
   throw new EditError(

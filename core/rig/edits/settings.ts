@@ -1,3 +1,4 @@
+import * as z from 'zod/mini'
 import { Controller as ControllerSchema, Hearing as HearingSchema, RigSchema } from '../schema'
 import type { Controller, Hearing, Id, Rig } from '../types'
 import { accepted, editKind, requireController, requireDestination } from './kit'
@@ -24,8 +25,8 @@ export interface HearingSet {
   hearing: Hearing
 }
 
-const RigSettings = RigSchema.pick({ name: true, notes: true, middleC: true, programsFrom: true })
-const ControllerSettings = ControllerSchema.pick({
+const RigSettings = z.pick(RigSchema, { name: true, notes: true, middleC: true, programsFrom: true })
+const ControllerSettings = z.pick(ControllerSchema, {
   name: true,
   letter: true,
   hue: true,

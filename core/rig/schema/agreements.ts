@@ -1,5 +1,5 @@
-import { z } from 'zod'
-import { Channel, Colour, Id, LIMITS, Name, Seven, Text } from './primitives'
+import * as z from 'zod/mini'
+import { Channel, Colour, Id, Letter, LIMITS, list, Name, or, orNull, Seven, Text } from './primitives'
 import { GestureRef } from './references'
 
 /** Sharing on purpose: these gestures may meet at one address. */
@@ -7,57 +7,53 @@ export const Accord = z.strictObject({
   id: Id,
   name: Name,
   reason: Text,
-  gestures: z
-    .array(GestureRef)
-    .min(2)
-    .max(256)
-    .refine((list) => new Set(list).size === list.length, 'must name each gesture once'),
+  gestures: list(GestureRef, 256, 2).check(
+    z.refine((gestures) => new Set(gestures).size === gestures.length, 'must name each gesture once'),
+  ),
 })
 
 export const LightRole = z.strictObject({
   id: Id,
   name: Name,
   /** A letter that stands for it where there is no colour. */
-  letter: z.string().regex(/^[A-Z0-9]$/, 'must be one capital letter or digit'),
-  states: z
-    .array(z.strictObject({ name: Name, colour: Colour }))
-    .min(1)
-    .max(16),
+  letter: Letter,
+  states: list(z.strictObject({ name: Name, colour: Colour }), 16, 1),
 })
 
 /** A part of the show: what every controller shows, and which scope every destination is in. */
 export const Passage = z.strictObject({
   id: Id,
   name: Name,
-  showing: z
-    .array(
+  showing: or(
+    z.array(
       z.strictObject({
         controller: Id,
         template: Id,
-        layers: z.array(z.strictObject({ stack: Id, layer: Id.nullable() })).default([]),
+        layers: or(z.array(z.strictObject({ stack: Id, layer: z.nullable(Id) })), []),
       }),
-    )
-    .default([]),
-  scopes: z.array(z.strictObject({ destination: Id, scope: Id.nullable() })).default([]),
+    ),
+    [],
+  ),
+  scopes: or(z.array(z.strictObject({ destination: Id, scope: z.nullable(Id) })), []),
 })
 
 /** A preference for handing out numbers. */
 export const HouseRule = z.strictObject({
   id: Id,
   kind: z.enum(['prefer', 'avoid']),
-  message: z.enum(['cc', 'cc14', 'note', 'nrpn', 'program']).default('cc'),
-  channel: Channel.nullable().default(null),
+  message: or(z.enum(['cc', 'cc14', 'note', 'nrpn', 'program']), 'cc'),
+  channel: orNull(Channel),
   low: Seven,
   high: Seven,
   /** For whom it holds; null is the whole rig. */
-  controller: Id.nullable().default(null),
-  block: Id.nullable().default(null),
+  controller: orNull(Id),
+  block: orNull(Id),
   memo: Text,
 })
 
 /** A finding set aside, with the facts it rested on, so that it returns when they change. */
 export const SetAside = z.strictObject({
-  finding: z.string().max(LIMITS.name * 2),
-  facts: z.string().max(LIMITS.text),
+  finding: z.string().check(z.maxLength(LIMITS.name * 2)),
+  facts: z.string().check(z.maxLength(LIMITS.text)),
   reason: Text,
 })

@@ -1,7 +1,7 @@
-import { z } from 'zod'
+import * as z from 'zod/mini'
 import { Port } from './controller'
 import { SevenRange } from './message'
-import { Channel, Fourteen, Id, Name } from './primitives'
+import { Channel, Fourteen, Id, list, Name, or, orNull } from './primitives'
 
 /** One end of a cable: a port of a controller, destination, box or computer. */
 export const PortRef = z.strictObject({ owner: Id, port: Id })
@@ -25,10 +25,10 @@ export const CableKind = z.enum(CABLE_KINDS)
 
 /** Which messages a rule speaks of. Empty lists mean any. */
 export const CableMatch = z.strictObject({
-  kinds: z.array(CableKind).default([]),
-  channels: z.array(Channel).default([]),
-  low: Fourteen.nullable().default(null),
-  high: Fourteen.nullable().default(null),
+  kinds: or(z.array(CableKind), []),
+  channels: or(z.array(Channel), []),
+  low: orNull(Fourteen),
+  high: orNull(Fourteen),
 })
 
 export const CableRule = z.discriminatedUnion('kind', [
@@ -38,11 +38,11 @@ export const CableRule = z.discriminatedUnion('kind', [
     kind: z.literal('rewrite'),
     match: CableMatch,
     to: z.strictObject({
-      kind: CableKind.nullable().default(null),
-      channel: Channel.nullable().default(null),
+      kind: orNull(CableKind),
+      channel: orNull(Channel),
       /** The number that the lowest matched number becomes; the rest follow. */
-      number: Fourteen.nullable().default(null),
-      range: SevenRange.nullable().default(null),
+      number: orNull(Fourteen),
+      range: orNull(SevenRange),
     }),
   }),
 ])
@@ -52,21 +52,22 @@ export const Cable = z.strictObject({
   id: Id,
   from: PortRef,
   to: PortRef,
-  rules: z.array(CableRule).max(128).default([]),
-  otherwise: z.enum(['pass', 'stop']).default('pass'),
+  rules: or(list(CableRule, 128), []),
+  otherwise: or(z.enum(['pass', 'stop']), 'pass'),
 })
 
 export const Box = z.strictObject({
   id: Id,
   name: Name,
   kind: z.enum(['merge', 'split', 'thru', 'filter']),
-  ports: z.array(Port).max(32),
+  ports: list(Port, 32),
 })
 
 export const Computer = z.strictObject({
   id: Id,
   name: Name,
-  ports: z
-    .array(z.strictObject({ id: Id, name: Name, sharing: z.enum(['shared', 'exclusive']).default('shared') }))
-    .max(64),
+  ports: list(
+    z.strictObject({ id: Id, name: Name, sharing: or(z.enum(['shared', 'exclusive']), 'shared') }),
+    64,
+  ),
 })

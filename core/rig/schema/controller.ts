@@ -1,6 +1,6 @@
-import { z } from 'zod'
+import * as z from 'zod/mini'
 import { MESSAGE_KINDS, RelativeEncoding } from './message'
-import { Channel, Colour, Hue, Id, Name, Seven, Text } from './primitives'
+import { Channel, Colour, Hue, Id, Letter, list, Name, or, orNull, Seven, Text, whole } from './primitives'
 import { ControlKind, Surface } from './surface'
 import { Template } from './template'
 
@@ -16,33 +16,30 @@ export const PaletteEntry = z.strictObject({ index: Seven, colour: Colour, name:
 
 /** How a controller's lights are set from outside, and what they can show. */
 export const LightAbility = z.strictObject({
-  levels: z.partialRecord(ControlKind, LightLevels).default({}),
+  levels: or(z.partialRecord(ControlKind, LightLevels), {}),
   setBy: z.discriminatedUnion('kind', [
     z.strictObject({ kind: z.literal('note-velocity') }),
-    z.strictObject({ kind: z.literal('cc-value'), channel: Channel.nullable().default(null) }),
+    z.strictObject({ kind: z.literal('cc-value'), channel: orNull(Channel) }),
     z.strictObject({
       kind: z.literal('channel-meaning'),
-      meanings: z
-        .array(z.strictObject({ channel: Channel, meaning: Name }))
-        .min(1)
-        .max(16),
+      meanings: list(z.strictObject({ channel: Channel, meaning: Name }), 16, 1),
     }),
     z.strictObject({ kind: z.literal('fixed') }),
   ]),
-  palette: z.array(PaletteEntry).max(128).default([]),
+  palette: or(list(PaletteEntry, 128), []),
 })
 
 /** What the hardware can do. */
 export const Abilities = z.strictObject({
   connection: z.enum(['usb', 'din']),
   /** Message kinds a control kind can send; a kind that is left out can send all. */
-  kinds: z.partialRecord(ControlKind, z.array(z.enum(MESSAGE_KINDS))).default({}),
-  relativeEncodings: z.array(RelativeEncoding).default([]),
-  fourteenBit: z.boolean().default(false),
-  slots: z.int().min(0).max(1000).default(0),
-  stacks: z.int().min(0).max(32).default(0),
-  layersAStack: z.int().min(0).max(64).default(0),
-  lights: LightAbility.nullable().default(null),
+  kinds: or(z.partialRecord(ControlKind, z.array(z.enum(MESSAGE_KINDS))), {}),
+  relativeEncodings: or(z.array(RelativeEncoding), []),
+  fourteenBit: or(z.boolean(), false),
+  slots: or(whole(0, 1000), 0),
+  stacks: or(whole(0, 32), 0),
+  layersAStack: or(whole(0, 64), 0),
+  lights: orNull(LightAbility),
 })
 
 /** A make of controller: controllers of one model share its surface and abilities. */
@@ -54,23 +51,23 @@ export const Model = z.strictObject({
 })
 
 export const Slot = z.strictObject({
-  number: z.int().min(1).max(1000),
-  template: Id.nullable().default(null),
+  number: whole(1, 1000),
+  template: orNull(Id),
   memo: Text,
 })
 
 export const Controller = z.strictObject({
   id: Id,
   name: Name,
-  letter: z.string().regex(/^[A-Z0-9]$/, 'must be one capital letter or digit'),
+  letter: Letter,
   hue: Hue,
   model: Id,
   /** Two of one model are told apart by port and device number. */
-  deviceNumber: Seven.default(0),
-  inUse: z.boolean().default(true),
+  deviceNumber: or(Seven, 0),
+  inUse: or(z.boolean(), true),
   homeChannel: Channel,
-  ports: z.array(Port).max(16).default([]),
-  templates: z.array(Template).min(1).max(128),
-  slots: z.array(Slot).max(1000).default([]),
+  ports: or(list(Port, 16), []),
+  templates: list(Template, 128, 1),
+  slots: or(list(Slot, 1000), []),
   notes: Text,
 })

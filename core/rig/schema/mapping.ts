@@ -1,21 +1,20 @@
-import { z } from 'zod'
+import * as z from 'zod/mini'
 import { parseTag } from '../../midi'
 import { RelativeEncoding } from './message'
-import { Id, Text } from './primitives'
+import { Id, or, orNull, Text } from './primitives'
 import { GestureRef } from './references'
 
 /** An address tag with its channel as a number, for example `5:cc74`. */
-export const LearnedTag = z
-  .string()
-  .max(40)
-  .superRefine((text, context) => {
-    const result = parseTag(text)
-    if (!result.ok) {
-      context.addIssue({ code: 'custom', message: result.message })
-    } else if (result.address.scope === 'channel' && typeof result.address.channel !== 'number') {
-      context.addIssue({ code: 'custom', message: 'must name a channel, for example 5:cc74' })
-    }
-  })
+export const LearnedTag = z.string().check(z.maxLength(40), (payload) => {
+  const result = parseTag(payload.value)
+  const refuse = (message: string): void => {
+    payload.issues.push({ code: 'custom', message, input: payload.value })
+  }
+  if (!result.ok) refuse(result.message)
+  else if (result.address.scope === 'channel' && typeof result.address.channel !== 'number') {
+    refuse('must name a channel, for example 5:cc74')
+  }
+})
 
 export const CURVES = ['linear', 'exponential', 'logarithmic', 's'] as const
 export const TAKEOVERS = ['at-once', 'when-met', 'gradual'] as const
@@ -24,24 +23,25 @@ export const TAKEOVERS = ['at-once', 'when-met', 'gradual'] as const
 export const Mapping = z.strictObject({
   id: Id,
   /** Null when its control is gone: an old mapping that the destination still holds. */
-  gesture: GestureRef.nullable(),
+  gesture: z.nullable(GestureRef),
   destination: Id,
   parameter: Id,
   /** The address the destination learned, or null while not yet taught. */
-  learnedAt: LearnedTag.nullable().default(null),
+  learnedAt: orNull(LearnedTag),
   /** Null counts everywhere in the destination. */
-  scope: Id.nullable().default(null),
-  min: z.number().nullable().default(null),
-  max: z.number().nullable().default(null),
-  inverted: z.boolean().default(false),
-  curve: z.enum(CURVES).default('linear'),
-  takeover: z.enum(TAKEOVERS).default('when-met'),
-  expects: z
-    .discriminatedUnion('kind', [
+  scope: orNull(Id),
+  min: orNull(z.number()),
+  max: orNull(z.number()),
+  inverted: or(z.boolean(), false),
+  curve: or(z.enum(CURVES), 'linear'),
+  takeover: or(z.enum(TAKEOVERS), 'when-met'),
+  expects: or(
+    z.discriminatedUnion('kind', [
       z.strictObject({ kind: z.literal('absolute') }),
       z.strictObject({ kind: z.literal('relative'), encoding: RelativeEncoding }),
-    ])
-    .default({ kind: 'absolute' }),
-  feedback: z.boolean().default(false),
+    ]),
+    { kind: 'absolute' },
+  ),
+  feedback: or(z.boolean(), false),
   memo: Text,
 })

@@ -1,6 +1,6 @@
-import { z } from 'zod'
+import * as z from 'zod/mini'
 import { MMC_NAMES, REALTIME_NAMES } from '../../midi'
-import { ChannelOrHome, Fourteen, LIMITS, Seven, Wanted } from './primitives'
+import { ChannelOrHome, Fourteen, LIMITS, list, or, orNull, Seven, Wanted, whole } from './primitives'
 
 /** When a gesture sends a message. `move` is the ordinary case of anything that turns or slides. */
 export const Moment = z.enum(['move', 'press', 'release', 'long-press', 'double-press', 'layer-shown'])
@@ -16,39 +16,39 @@ export const Behaviour = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('absolute'),
     /** Turns of an endless encoder for the whole range. */
-    turns: z.number().positive().max(100).nullable().default(null),
+    turns: orNull(z.number().check(z.positive(), z.maximum(100))),
   }),
   z.strictObject({
     kind: z.literal('relative'),
     encoding: RelativeEncoding,
-    acceleration: z.enum(['none', 'gentle', 'strong']).default('none'),
+    acceleration: or(z.enum(['none', 'gentle', 'strong']), 'none'),
   }),
   z.strictObject({ kind: z.literal('momentary') }),
   z.strictObject({ kind: z.literal('toggle') }),
   z.strictObject({ kind: z.literal('trigger') }),
   /** A sensor that stays where it was let go. */
   z.strictObject({ kind: z.literal('latch') }),
-  z.strictObject({ kind: z.literal('list'), values: z.array(Seven).min(1).max(128) }),
+  z.strictObject({ kind: z.literal('list'), values: list(Seven, 128, 1) }),
 ])
 
 /** 7-bit is 128 values; steps divide the range into `count` values. */
 export const Resolution = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('full') }),
-  z.strictObject({ kind: z.literal('steps'), count: z.int().min(2).max(128) }),
+  z.strictObject({ kind: z.literal('steps'), count: whole(2, 128) }),
 ])
 
 export const Velocity = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('sensed'),
-    curve: z.enum(['linear', 'soft', 'hard']).default('linear'),
-    low: Seven.default(1),
-    high: Seven.default(127),
+    curve: or(z.enum(['linear', 'soft', 'hard']), 'linear'),
+    low: or(Seven, 1),
+    high: or(Seven, 127),
   }),
   z.strictObject({ kind: z.literal('fixed'), value: Seven }),
 ])
 
 export const NoteRelease = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('note-off'), velocity: Seven.default(64) }),
+  z.strictObject({ kind: z.literal('note-off'), velocity: or(Seven, 64) }),
   z.strictObject({ kind: z.literal('velocity-zero') }),
 ])
 
@@ -56,9 +56,9 @@ const keySpan = {
   low: Seven,
   high: Seven,
   /** Semitones added to what is played. */
-  transpose: z.int().min(-60).max(60).default(0),
+  transpose: or(whole(-60, 60), 0),
   /** Octaves that the hardware's own octave buttons can add or take away. */
-  octaveReach: z.int().min(0).max(5).default(0),
+  octaveReach: or(whole(0, 5), 0),
 }
 
 /**
@@ -72,32 +72,30 @@ export const Keys = z.discriminatedUnion('kind', [
     kind: z.literal('zone'),
     ...keySpan,
     manager: z.union([z.literal(1), z.literal(16)]),
-    members: z.int().min(1).max(15),
+    members: whole(1, 15),
   }),
 ])
 
-const moment = { moment: Moment.default('move') }
-const placed = { ...moment, channel: ChannelOrHome.default('home') }
+const moment = { moment: or(Moment, 'move') }
+const placed = { ...moment, channel: or(ChannelOrHome, 'home') }
 const ABSOLUTE = { kind: 'absolute', turns: null } as const
 const FULL_SEVEN = { low: 0, high: 127 }
 const FULL_FOURTEEN = { low: 0, high: 16383 }
 
-const PairNumber = z
-  .int()
-  .min(1)
-  .max(31)
-  .refine((number) => number !== 6, 'must not be 6, which carries NRPN and RPN data')
+const PairNumber = whole(1, 31).check(
+  z.refine((number) => number !== 6, 'must not be 6, which carries NRPN and RPN data'),
+)
 
 const parameter = {
   ...placed,
   number: z.union([Fourteen, Wanted]),
-  range: FourteenRange.default(FULL_FOURTEEN),
+  range: or(FourteenRange, FULL_FOURTEEN),
   /** Absolute values, or data increment and decrement (controllers 96 and 97). */
-  steps: z.enum(['values', 'increments']).default('values'),
+  steps: or(z.enum(['values', 'increments']), 'values'),
   /** Leave the number out while it stays the same. */
-  omitNumber: z.boolean().default(false),
-  secondByte: z.boolean().default(true),
-  nullAfter: z.boolean().default(false),
+  omitNumber: or(z.boolean(), false),
+  secondByte: or(z.boolean(), true),
+  nullAfter: or(z.boolean(), false),
 }
 
 export const Message = z.discriminatedUnion('kind', [
@@ -106,29 +104,29 @@ export const Message = z.discriminatedUnion('kind', [
     kind: z.literal('note'),
     ...placed,
     keys: Keys,
-    behaviour: Behaviour.default({ kind: 'momentary' }),
-    velocity: Velocity.default({ kind: 'sensed', curve: 'linear', low: 1, high: 127 }),
-    release: NoteRelease.default({ kind: 'note-off', velocity: 64 }),
+    behaviour: or(Behaviour, { kind: 'momentary' }),
+    velocity: or(Velocity, { kind: 'sensed', curve: 'linear', low: 1, high: 127 }),
+    release: or(NoteRelease, { kind: 'note-off', velocity: 64 }),
     /** Sends controller 88 before each note (CA-031). */
-    highResolutionVelocity: z.boolean().default(false),
+    highResolutionVelocity: or(z.boolean(), false),
   }),
   z.strictObject({
     kind: z.literal('cc'),
     ...placed,
     number: z.union([Seven, Wanted]),
-    range: SevenRange.default(FULL_SEVEN),
-    behaviour: Behaviour.default(ABSOLUTE),
-    resolution: Resolution.default({ kind: 'full' }),
+    range: or(SevenRange, FULL_SEVEN),
+    behaviour: or(Behaviour, ABSOLUTE),
+    resolution: or(Resolution, { kind: 'full' }),
     /** What a momentary control sends when let go; null sends the low value. */
-    releaseValue: Seven.nullable().default(null),
+    releaseValue: orNull(Seven),
   }),
   z.strictObject({
     kind: z.literal('cc14'),
     ...placed,
     number: z.union([PairNumber, Wanted]),
-    range: FourteenRange.default(FULL_FOURTEEN),
-    behaviour: Behaviour.default(ABSOLUTE),
-    halves: z.enum(['both', 'second-while-first-same', 'first-only']).default('both'),
+    range: or(FourteenRange, FULL_FOURTEEN),
+    behaviour: or(Behaviour, ABSOLUTE),
+    halves: or(z.enum(['both', 'second-while-first-same', 'first-only']), 'both'),
   }),
   z.strictObject({ kind: z.literal('nrpn'), ...parameter }),
   z.strictObject({ kind: z.literal('rpn'), ...parameter }),
@@ -136,31 +134,31 @@ export const Message = z.discriminatedUnion('kind', [
     kind: z.literal('program'),
     ...placed,
     number: z.union([Seven, Wanted]),
-    bank: z.strictObject({ msb: Seven, lsb: Seven }).nullable().default(null),
+    bank: orNull(z.strictObject({ msb: Seven, lsb: Seven })),
   }),
   z.strictObject({
     kind: z.literal('bend'),
     ...placed,
-    range: FourteenRange.default(FULL_FOURTEEN),
+    range: or(FourteenRange, FULL_FOURTEEN),
   }),
   z.strictObject({
     kind: z.literal('pressure'),
     ...placed,
-    range: SevenRange.default(FULL_SEVEN),
-    threshold: Seven.default(0),
+    range: or(SevenRange, FULL_SEVEN),
+    threshold: or(Seven, 0),
   }),
   z.strictObject({
     kind: z.literal('poly'),
     ...placed,
     keys: Keys,
-    range: SevenRange.default(FULL_SEVEN),
-    threshold: Seven.default(0),
+    range: or(SevenRange, FULL_SEVEN),
+    threshold: or(Seven, 0),
   }),
   z.strictObject({
     kind: z.literal('mode'),
     ...placed,
-    number: z.int().min(120).max(127),
-    value: Seven.default(0),
+    number: whole(120, 127),
+    value: or(Seven, 0),
   }),
   z.strictObject({ kind: z.literal('mmc'), ...moment, command: z.enum(MMC_NAMES) }),
   z.strictObject({ kind: z.literal('realtime'), ...moment, command: z.enum(REALTIME_NAMES) }),
@@ -168,10 +166,8 @@ export const Message = z.discriminatedUnion('kind', [
     kind: z.literal('sysex'),
     ...moment,
     /** Bytes between F0 and F7; a word marks where the value or the device number goes. */
-    bytes: z
-      .array(z.union([Seven, z.enum(['value', 'value-high', 'value-low', 'device'])]))
-      .max(LIMITS.sysexBytes),
-    range: FourteenRange.default(FULL_SEVEN),
+    bytes: list(z.union([Seven, z.enum(['value', 'value-high', 'value-low', 'device'])]), LIMITS.sysexBytes),
+    range: or(FourteenRange, FULL_SEVEN),
   }),
 ])
 

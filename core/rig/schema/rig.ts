@@ -1,10 +1,10 @@
-import { z } from 'zod'
+import * as z from 'zod/mini'
 import { Accord, HouseRule, LightRole, Passage, SetAside } from './agreements'
 import { Box, Cable, Computer } from './cabling'
 import { Controller, Model } from './controller'
 import { Destination } from './destination'
 import { Mapping } from './mapping'
-import { LIMITS, Name, Text } from './primitives'
+import { LIMITS, list, Name, or, Text } from './primitives'
 import { Choice } from './template'
 
 export const RIG_FORMAT = 'deft-lattice/rig'
@@ -17,20 +17,20 @@ export const RigSchema = z.strictObject({
   name: Name,
   notes: Text,
   /** Which octave number middle C has in this rig. */
-  middleC: z.union([z.literal(3), z.literal(4), z.literal(5)]).default(3),
+  middleC: or(z.union([z.literal(3), z.literal(4), z.literal(5)]), 3),
   /** From which number programs are counted on screen. */
-  programsFrom: z.union([z.literal(0), z.literal(1)]).default(1),
-  models: z.array(Model).max(LIMITS.controllers).default([]),
-  controllers: z.array(Controller).max(LIMITS.controllers).default([]),
-  destinations: z.array(Destination).max(256).default([]),
-  boxes: z.array(Box).max(256).default([]),
-  computers: z.array(Computer).max(32).default([]),
-  cables: z.array(Cable).max(2000).default([]),
-  mappings: z.array(Mapping).max(100_000).default([]),
-  choices: z.array(Choice).max(5000).default([]),
-  accords: z.array(Accord).max(5000).default([]),
-  lightRoles: z.array(LightRole).max(256).default([]),
-  passages: z.array(Passage).max(256).default([]),
-  houseRules: z.array(HouseRule).max(1000).default([]),
-  setAside: z.array(SetAside).max(10_000).default([]),
+  programsFrom: or(z.union([z.literal(0), z.literal(1)]), 1),
+  models: or(list(Model, LIMITS.controllers), []),
+  controllers: or(list(Controller, LIMITS.controllers), []),
+  destinations: or(list(Destination, 256), []),
+  boxes: or(list(Box, 256), []),
+  computers: or(list(Computer, 32), []),
+  cables: or(list(Cable, 2000), []),
+  mappings: or(list(Mapping, 100_000), []),
+  choices: or(list(Choice, 5000), []),
+  accords: or(list(Accord, 5000), []),
+  lightRoles: or(list(LightRole, 256), []),
+  passages: or(list(Passage, 256), []),
+  houseRules: or(list(HouseRule, 1000), []),
+  setAside: or(list(SetAside, 10_000), []),
 })

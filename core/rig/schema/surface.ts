@@ -1,5 +1,5 @@
-import { z } from 'zod'
-import { Id, LIMITS, Millimetres, Name, Seven } from './primitives'
+import * as z from 'zod/mini'
+import { Id, LIMITS, list, millimetres, Name, or, orNull, Seven, whole } from './primitives'
 
 export const CONTROL_KINDS = [
   'knob',
@@ -35,38 +35,38 @@ export const GestureKind = z.enum(GESTURE_KINDS)
 
 /** Where a control lies on its surface: left edge, top edge, width and height in mm. */
 export const Place = z.strictObject({
-  x: Millimetres,
-  y: Millimetres,
-  w: Millimetres.min(1),
-  h: Millimetres.min(1),
+  x: millimetres(),
+  y: millimetres(),
+  w: millimetres(1),
+  h: millimetres(1),
 })
 
 export const Control = z.strictObject({
   id: Id,
   kind: ControlKind,
   place: Place,
-  label: z.string().trim().max(LIMITS.name),
-  block: Id.nullable().default(null),
-  gestures: z.array(GestureKind).max(GESTURE_KINDS.length),
+  label: z.string().check(z.trim(), z.maxLength(LIMITS.name)),
+  block: orNull(Id),
+  gestures: list(GestureKind, GESTURE_KINDS.length),
   /** A purely analog control: it sends nothing. */
-  silent: z.boolean().default(false),
+  silent: or(z.boolean(), false),
   /** Clicks of an encoder in one turn. */
-  detentsPerTurn: z.int().min(1).max(1000).nullable().default(null),
+  detentsPerTurn: orNull(whole(1, 1000)),
   /** The number by which the hardware names this control's light, where it is not the sent number. */
-  lightNumber: Seven.nullable().default(null),
+  lightNumber: orNull(Seven),
 })
 
 /** A row or grid of like controls laid out and named together. */
 export const Block = z.strictObject({
   id: Id,
   label: Name,
-  rows: z.int().min(1).max(64),
-  columns: z.int().min(1).max(128),
+  rows: whole(1, 64),
+  columns: whole(1, 128),
 })
 
 export const Surface = z.strictObject({
-  width: Millimetres.min(10),
-  height: Millimetres.min(10),
-  blocks: z.array(Block).max(LIMITS.controls).default([]),
-  controls: z.array(Control).max(LIMITS.controls),
+  width: millimetres(10),
+  height: millimetres(10),
+  blocks: or(list(Block, LIMITS.controls), []),
+  controls: list(Control, LIMITS.controls),
 })

@@ -1,6 +1,6 @@
-import { z } from 'zod'
+import * as z from 'zod/mini'
 import { Message } from './message'
-import { Channel, Colour, Id, LIMITS, Name, Seven, Text } from './primitives'
+import { Channel, Colour, Id, LIMITS, list, Name, or, orNull, Seven, Text } from './primitives'
 import { GestureKey, GestureRef } from './references'
 
 /** Who sets a control's light, and what it says. */
@@ -16,9 +16,9 @@ export const AssignmentLight = z.strictObject({
 
 /** What one gesture sends in one layer, or in the base. */
 export const Assignment = z.strictObject({
-  messages: z.array(Message).min(1).max(LIMITS.messages),
-  pinned: z.boolean().default(false),
-  light: AssignmentLight.nullable().default(null),
+  messages: list(Message, LIMITS.messages, 1),
+  pinned: or(z.boolean(), false),
+  light: orNull(AssignmentLight),
   memo: Text,
 })
 
@@ -27,28 +27,28 @@ const Assignments = z.record(GestureKey, Assignment)
 export const Layer = z.strictObject({
   id: Id,
   name: Name,
-  colour: Colour.nullable().default(null),
-  assignments: Assignments.default({}),
+  colour: orNull(Colour),
+  assignments: or(Assignments, {}),
 })
 
 /** Gestures that change together, with the layers to choose among. */
 export const Stack = z.strictObject({
   id: Id,
   name: Name,
-  gestures: z.array(GestureKey).max(LIMITS.controls * 4),
+  gestures: list(GestureKey, LIMITS.controls * 4),
   /** `replace`: one layer at a time. `lie-over`: gestures that the layer leaves unset show through. */
-  mode: z.enum(['replace', 'lie-over']).default('replace'),
-  layers: z.array(Layer).min(1).max(LIMITS.layersAStack),
+  mode: or(z.enum(['replace', 'lie-over']), 'replace'),
+  layers: list(Layer, LIMITS.layersAStack, 1),
   /** The layer that shows at power-up, or null for none. */
-  powerUp: Id.nullable().default(null),
+  powerUp: orNull(Id),
 })
 
 export const Template = z.strictObject({
   id: Id,
   name: Name,
   /** What gestures in no stack send: always on. */
-  base: Assignments.default({}),
-  stacks: z.array(Stack).max(32).default([]),
+  base: or(Assignments, {}),
+  stacks: or(list(Stack, 32), []),
 })
 
 /** An incoming message that chooses a layer or template. */
@@ -64,7 +64,7 @@ export const ChoiceTarget = z.discriminatedUnion('kind', [
     controller: Id,
     template: Id,
     stack: Id,
-    layers: z.array(Id).min(1),
+    layers: list(Id, Infinity, 1),
   }),
   z.strictObject({ kind: z.literal('template'), controller: Id, template: Id }),
 ])
@@ -77,5 +77,5 @@ export const Choice = z.strictObject({
     z.strictObject({ kind: z.literal('incoming'), controller: Id, trigger: IncomingTrigger }),
   ]),
   how: z.enum(['this-one', 'next', 'previous', 'while-held', 'toggle']),
-  targets: z.array(ChoiceTarget).min(1).max(32),
+  targets: list(ChoiceTarget, 32, 1),
 })

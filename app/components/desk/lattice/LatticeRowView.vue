@@ -154,7 +154,6 @@ const opacity = ({ live, part, role }: Owner): number =>
         :height="ROW - 2"
         rx="4"
       />
-      <rect :x="mark.x + 3" :y="y + 4" width="22" :height="ROW - 8" rx="2.5" class="hollow" />
       <rect
         v-if="mark.owner"
         :x="mark.x + 3"
@@ -226,9 +225,5 @@ const opacity = ({ live, part, role }: Owner): number =>
   stroke: var(--accord);
   stroke-width: 1.3;
   fill: none;
-}
-.hollow {
-  fill: none;
-  stroke: var(--line);
 }
 </style>

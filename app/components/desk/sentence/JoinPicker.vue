@@ -1,32 +1,58 @@
 <script setup lang="ts">
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
 import { chartedAt, printExpected } from '#core/mappings'
-import { parameterName, type GestureRef, type Mapping, type Parameter } from '#core/rig'
+import { parameterName, type Destination, type GestureRef, type Mapping, type Parameter } from '#core/rig'
 
 const { gesture } = defineProps<{ gesture: GestureRef }>()
 const emit = defineEmits<{ done: [] }>()
 const rigs = useRigStore()
 const edit = useEdit()
 
+/** One parameter to join to, with its destination. */
+interface Candidate {
+  key: string
+  destination: Destination
+  parameter: Parameter
+  name: string
+  address: string
+}
+
 const SHOWN_AT_MOST = 200
+const ANY = ''
 const destinations = computed(() => rigs.rig?.destinations ?? [])
-const destinationId = ref(destinations.value[0]?.id ?? '')
-const destination = computed(() => destinations.value.find(({ id }) => id === destinationId.value))
+const chosen = ref(ANY)
 const query = ref('')
 const input = useTemplateRef('input')
+const frame = useTemplateRef('frame')
 
+const candidates = computed<Candidate[]>(() =>
+  destinations.value
+    .filter(({ id }) => chosen.value === ANY || id === chosen.value)
+    .flatMap((destination) =>
+      destination.parameters.map((parameter) => {
+        const charted = chartedAt(parameter)
+        const name = parameterName(parameter)
+        return {
+          key: `${destination.id}/${parameter.id}`,
+          destination,
+          parameter,
+          name: chosen.value === ANY ? `${destination.name} · ${name}` : name,
+          address: charted ? printExpected(charted) : '',
+        }
+      }),
+    ),
+)
 const found = computed(() => {
   const words = query.value.toLowerCase().split(/\s+/).filter(Boolean)
-  return (destination.value?.parameters ?? []).filter((parameter) => {
-    const charted = chartedAt(parameter)
-    const text = `${parameterName(parameter)} ${charted ? printExpected(charted) : ''}`.toLowerCase()
+  return candidates.value.filter(({ name, address }) => {
+    const text = `${name} ${address}`.toLowerCase()
     return words.every((word) => text.includes(word))
   })
 })
-const address = (parameter: Parameter): string => {
-  const charted = chartedAt(parameter)
-  return charted ? printExpected(charted) : ''
-}
+const choices = computed(() => [
+  { id: ANY, name: 'Any' },
+  ...destinations.value.map(({ id, name }) => ({ id, name })),
+])
 
 /** An id that no mapping has. */
 function freshId(): string {
@@ -36,12 +62,13 @@ function freshId(): string {
   return `map-${number}`
 }
 
-function join(parameter: Parameter | null): void {
-  if (!parameter || !destination.value) return
+function join(candidate: Candidate | null): void {
+  if (!candidate) return
+  const { destination, parameter } = candidate
   const mapping: Mapping = {
     id: freshId(),
     gesture,
-    destination: destination.value.id,
+    destination: destination.id,
     parameter: parameter.id,
     learnedAt: null,
     scope: null,
@@ -51,18 +78,23 @@ function join(parameter: Parameter | null): void {
     curve: 'linear',
     takeover: 'when-met',
     expects: { kind: 'absolute' },
-    feedback: destination.value.feedback,
+    feedback: destination.feedback,
     memo: '',
   }
-  const label = `Join to ${destination.value.name} · ${parameterName(parameter)}`
+  const label = `Join to ${destination.name} · ${parameterName(parameter)}`
   if (edit(label, [{ type: 'mapping-add', mapping }])) emit('done')
 }
 
-onMounted(() => (input.value?.$el as HTMLInputElement | undefined)?.focus())
+onMounted(() => {
+  frame.value?.scrollIntoView({ block: 'nearest' })
+  const element: unknown = input.value?.$el
+  if (element instanceof HTMLInputElement) element.focus({ preventScroll: true })
+})
 </script>
 
 <template>
   <div
+    ref="frame"
     class="bg-raised border-ink rounded-md border p-2"
     data-testid="join-picker"
     @keydown.esc.stop="emit('done')"
@@ -74,20 +106,18 @@ onMounted(() => (input.value?.$el as HTMLInputElement | undefined)?.focus())
     <template v-else>
       <div class="flex flex-wrap gap-1" role="radiogroup" aria-label="Destination">
         <button
-          v-for="each in destinations"
-          :key="each.id"
+          v-for="choice in choices"
+          :key="choice.id"
           type="button"
           role="radio"
-          :aria-checked="each.id === destinationId"
+          :aria-checked="choice.id === chosen"
           class="h-6 rounded-md border px-2 text-xs font-medium"
           :class="
-            each.id === destinationId
-              ? 'bg-ink text-sheet border-ink'
-              : 'border-line text-soft hover:text-ink'
+            choice.id === chosen ? 'bg-ink text-sheet border-ink' : 'border-line text-soft hover:text-ink'
           "
-          @click="destinationId = each.id"
+          @click="chosen = choice.id"
         >
-          {{ each.name }}
+          {{ choice.name }}
         </button>
       </div>
       <Combobox :model-value="null" @update:model-value="join">
@@ -95,30 +125,31 @@ onMounted(() => (input.value?.$el as HTMLInputElement | undefined)?.focus())
           <ComboboxInput
             ref="input"
             class="bg-sheet border-line h-8 min-w-0 flex-1 rounded-md border px-2"
-            :placeholder="`Search the parameters of ${destination?.name}`"
-            :aria-label="`Parameter of ${destination?.name}`"
+            placeholder="Name of a parameter"
+            aria-label="Name of a parameter"
             autocomplete="off"
             @change="query = $event.target.value"
           />
           <UiButton class="h-8!" @click="emit('done')">Cancel</UiButton>
         </div>
-        <ComboboxOptions static class="border-line mt-1.5 max-h-48 overflow-auto border-t pt-1">
+        <ComboboxOptions static class="border-line mt-1.5 max-h-44 overflow-auto border-t pt-1">
           <ComboboxOption
-            v-for="parameter in found.slice(0, SHOWN_AT_MOST)"
-            :key="parameter.id"
+            v-for="candidate in found.slice(0, SHOWN_AT_MOST)"
+            :key="candidate.key"
             v-slot="{ active }"
-            :value="parameter"
+            :value="candidate"
           >
             <div
               class="flex justify-between gap-3 rounded px-2 py-1"
               :class="active && 'bg-marker text-on-marker'"
+              :data-parameter="candidate.key"
             >
-              <span>{{ parameterName(parameter) }}</span>
-              <span class="tag opacity-75">{{ address(parameter) }}</span>
+              <span>{{ candidate.name }}</span>
+              <span class="tag shrink-0 opacity-75">{{ candidate.address }}</span>
             </div>
           </ComboboxOption>
           <li v-if="found.length === 0" class="text-soft px-2 py-1.5">
-            Nothing there is called that. Try fewer letters.
+            No parameter is called that. Try fewer letters, or another destination.
           </li>
           <li v-if="found.length > SHOWN_AT_MOST" class="text-soft px-2 py-1.5">
             and {{ found.length - SHOWN_AT_MOST }} more: type a few letters of the name

@@ -55,7 +55,12 @@ const showElsewhere = ref(false)
         ><Plus :size="13" />Join to a parameter</UiButton
       >
     </div>
-    <JoinPicker v-if="isJoining && gestureOf" :gesture="gestureOf" class="mt-2" @done="isJoining = false" />
+    <LazyJoinPicker
+      v-if="isJoining && gestureOf"
+      :gesture="gestureOf"
+      class="mt-2"
+      @done="isJoining = false"
+    />
     <ul v-if="here.length > 0" class="mt-1.5 space-y-1.5">
       <MappingRow v-for="mapping in here" :key="mapping.id" :mapping="mapping" :sent-now="sentNow" />
     </ul>

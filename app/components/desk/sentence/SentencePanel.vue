@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { placeKey, stackOfLayer } from '#core/rig'
+import { CONTROL_KIND_NAME, controlName, placeKey, stackOfLayer } from '#core/rig'
 
 const desk = useDeskStore()
 const marks = useMarks()
@@ -12,7 +12,9 @@ const layerName = computed(() => {
 })
 const findings = computed(() => (place.value ? (marks.value.byPlace.get(placeKey(place.value)) ?? []) : []))
 const heading = computed(() =>
-  [desk.controller?.name, desk.control?.kind, layerName.value].filter((part) => part !== null).join(' · '),
+  [desk.controller?.name, desk.control && CONTROL_KIND_NAME[desk.control.kind], layerName.value]
+    .filter((part) => part !== null)
+    .join(' · '),
 )
 </script>
 
@@ -20,7 +22,7 @@ const heading = computed(() =>
   <div v-if="desk.control && desk.controller" class="px-5 py-4">
     <p class="text-soft text-xs font-medium">{{ heading }}</p>
     <h2 class="text-lg font-bold" data-testid="selection-name">
-      {{ desk.control.label || `Unnamed ${desk.control.kind}` }}
+      {{ controlName(desk.control) }}
     </h2>
     <p v-if="desk.control.silent" class="text-soft mt-2">
       Purely analog: this control sends nothing and cannot be joined to anything.

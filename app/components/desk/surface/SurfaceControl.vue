@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Severity } from '#core/conflicts'
-import { controlName, type GestureKey } from '#core/rig'
+import { CONTROL_KIND_NAME, controlName, type GestureKey } from '#core/rig'
 import { drawingOf } from '~/lib/surface/shapes'
 import { fitTag, TAG_LINE_PX, tagWidth, type LabelPlace } from '~/lib/surface/labels'
 import { gestureVerb } from '~/lib/sentence'
@@ -70,7 +70,7 @@ const spoken = computed(() => {
   })
   return [
     controlName(control.value),
-    control.value.kind,
+    CONTROL_KIND_NAME[control.value.kind],
     ...(sent.length > 0 ? sent : ['sends nothing']),
   ].join(', ')
 })

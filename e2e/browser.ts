@@ -1,0 +1,131 @@
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { Builder, By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver'
+import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome.js'
+
+export { By, Key }
+
+const WAIT_MS = 15_000
+
+/** Where the built application answers. */
+export const ADDRESS = process.env.DEFT_ADDRESS ?? 'http://127.0.0.1:4317'
+
+/** A browser with a profile and a download folder of its own, and a page of 1280 × 800. */
+export interface Session {
+  driver: WebDriver
+  /** The first element that a CSS selector finds, as soon as it is there. */
+  find: (css: string) => Promise<WebElement>
+  count: (css: string) => Promise<number>
+  text: (css: string) => Promise<string>
+  click: (css: string) => Promise<void>
+  /** The button, link or tab with these words. */
+  press: (words: string) => Promise<void>
+  keys: (...keys: string[]) => Promise<void>
+  /** Wait until `condition` gives something true; the message names what was waited for. */
+  waitFor: <T>(what: string, condition: () => Promise<T>) => Promise<T>
+  go: (path: string) => Promise<void>
+  /** A file that has arrived whole in the download folder, by the end of its name. */
+  downloaded: (ending: string) => Promise<string>
+  setPage: (width: number, height: number) => Promise<void>
+  shoot: () => Promise<Buffer>
+  errors: () => Promise<string[]>
+  quit: () => Promise<void>
+}
+
+const literal = (words: string): string => `concat('', "${words.replaceAll('"', `", '"', "`)}")`
+
+export async function startSession(): Promise<Session> {
+  const profile = mkdtempSync(join(tmpdir(), 'deft-browser-'))
+  const downloads = mkdtempSync(join(tmpdir(), 'deft-downloads-'))
+  const options = new Options()
+  options.setChromeBinaryPath(process.env.CHROMIUM ?? '/usr/bin/chromium')
+  options.setUserPreferences({ 'download.default_directory': downloads })
+  options.addArguments(
+    '--headless=new',
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    `--user-data-dir=${profile}`,
+  )
+  const driver = (await new Builder()
+    .forBrowser('chrome')
+    .setChromeOptions(options)
+    .setChromeService(new ServiceBuilder(process.env.CHROMEDRIVER ?? '/usr/bin/chromedriver'))
+    .build()) as unknown as Driver
+
+  const setPage = (width: number, height: number) =>
+    driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+      width,
+      height,
+      deviceScaleFactor: 1,
+      mobile: false,
+    })
+  await setPage(1280, 800)
+
+  const find = (css: string) => driver.wait(until.elementLocated(By.css(css)), WAIT_MS, `no ${css}`)
+  const waitFor = <T>(what: string, condition: () => Promise<T>): Promise<T> =>
+    driver.wait(
+      async () => {
+        try {
+          return await condition()
+        } catch (error) {
+          // An element may be replaced between being found and being read: look again.
+          if (error instanceof Error && /Stale|NoSuchElement/.test(error.name)) return undefined as T
+          throw error
+        }
+      },
+      WAIT_MS,
+      what,
+    ) as Promise<T>
+
+  return {
+    driver,
+    find,
+    waitFor,
+    setPage,
+    count: async (css) => (await driver.findElements(By.css(css))).length,
+    text: async (css) => (await find(css)).getText(),
+    click: (css) =>
+      waitFor(`to click ${css}`, async () => {
+        await (await find(css)).click()
+        return true
+      }).then(() => undefined),
+    press: (words) =>
+      waitFor(`to press “${words}”`, async () => {
+        const path = `//*[self::button or self::a or @role="tab" or @role="option"][contains(normalize-space(.), ${literal(words)})]`
+        for (const element of await driver.findElements(By.xpath(path))) {
+          if (await element.isDisplayed()) {
+            await element.click()
+            return true
+          }
+        }
+        return false
+      }).then(() => undefined),
+    keys: (...keys) =>
+      driver
+        .actions()
+        .sendKeys(...keys)
+        .perform(),
+    go: (path) => driver.get(`${ADDRESS}${path}`),
+    downloaded: (ending) =>
+      waitFor(`a download ending in ${ending}`, async () => {
+        const name = readdirSync(downloads).find((file) => file.endsWith(ending))
+        return name === undefined ? '' : readFileSync(join(downloads, name), 'utf8')
+      }),
+    shoot: async () => Buffer.from(await driver.takeScreenshot(), 'base64'),
+    errors: async () => {
+      const entries = await driver.manage().logs().get('browser')
+      return entries.filter(({ level }) => level.name === 'SEVERE').map(({ message }) => message)
+    },
+    quit: async () => {
+      await driver.quit()
+      for (const folder of [profile, downloads])
+        rmSync(folder, { recursive: true, force: true, maxRetries: 3 })
+    },
+  }
+}

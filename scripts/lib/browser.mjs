@@ -1,0 +1,35 @@
+import { existsSync } from 'node:fs'
+import { run } from './project.mjs'
+
+const CHROMIUM = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome']
+const DRIVER = ['/usr/bin/chromedriver', '/usr/lib/chromium-browser/chromedriver']
+const ADVICE =
+  'Install Chromium and its driver (Debian: apt-get install chromium chromium-driver), or name them in CHROMIUM and CHROMEDRIVER.'
+
+const first = (named, places) => (named ? [named] : places).find((path) => existsSync(path))
+
+const found = () => {
+  const chromium = first(process.env.CHROMIUM, CHROMIUM)
+  const driver = first(process.env.CHROMEDRIVER, DRIVER)
+  return chromium && driver ? { CHROMIUM: chromium, CHROMEDRIVER: driver } : null
+}
+
+/** The browser and its driver, installed through apt where they are missing and that is possible. */
+export async function ensureBrowser() {
+  if (found()) return { ok: true, env: found() }
+  const isRoot = process.getuid?.() === 0
+  if (!isRoot || !existsSync('/usr/bin/apt-get')) return { ok: false, advice: ADVICE }
+  console.log('Installing Chromium and ChromeDriver…')
+  const env = { DEBIAN_FRONTEND: 'noninteractive' }
+  await run('apt-get', ['update'], { quiet: true, env })
+  const install = await run(
+    'apt-get',
+    ['install', '-y', '--no-install-recommends', 'chromium', 'chromium-driver'],
+    {
+      quiet: true,
+      env,
+    },
+  )
+  const now = found()
+  return now ? { ok: true, env: now } : { ok: false, advice: `${ADVICE}\n${install.output.slice(-2000)}` }
+}
