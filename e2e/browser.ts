@@ -21,6 +21,7 @@ export interface Session {
   click: (css: string) => Promise<void>
   /** The button, link or tab with these words. */
   press: (words: string) => Promise<void>
+  /** Keys to whatever has the focus. */
   keys: (...keys: string[]) => Promise<void>
   /** Wait until `condition` gives something true; the message names what was waited for. */
   waitFor: <T>(what: string, condition: () => Promise<T>) => Promise<T>
@@ -106,11 +107,7 @@ export async function startSession(): Promise<Session> {
         }
         return false
       }).then(() => undefined),
-    keys: (...keys) =>
-      driver
-        .actions()
-        .sendKeys(...keys)
-        .perform(),
+    keys: async (...keys) => (await driver.switchTo().activeElement()).sendKeys(...keys),
     go: (path) => driver.get(`${ADDRESS}${path}`),
     downloaded: (ending) =>
       waitFor(`a download ending in ${ending}`, async () => {

@@ -17,10 +17,26 @@ const keepUpper = ({ panes }: Resized): void => {
 const keepSurface = ({ panes }: Resized): void => {
   preferences.surfaceSize = panes[0]?.size ?? preferences.surfaceSize
 }
+
+/** The package's splitters say neither their name nor where they stand. */
+const regions = useTemplateRef('regions')
+function nameSplitters(): void {
+  const name = (selector: string, label: string, size: number): void => {
+    const splitter = regions.value?.querySelector(selector)
+    splitter?.setAttribute('aria-label', label)
+    splitter?.setAttribute('aria-valuenow', String(Math.round(size)))
+  }
+  name('.splitpanes--horizontal > .splitpanes__splitter', 'Height of the surface', preferences.upperSize)
+  name('.splitpanes--vertical > .splitpanes__splitter', 'Width of the surface', preferences.surfaceSize)
+}
+watch(
+  [regions, () => preferences.upperSize, () => preferences.surfaceSize],
+  () => void nextTick(nameSplitters),
+)
 </script>
 
 <template>
-  <div v-if="rigs.rig && desk.controller" class="flex h-full flex-col">
+  <div v-if="rigs.rig && desk.controller" ref="regions" class="flex h-full flex-col">
     <DeskBar />
     <Splitpanes horizontal class="min-h-0 flex-1" :dbl-click-splitter="false" @resized="keepUpper">
       <Pane :size="preferences.upperSize" :min-size="25">

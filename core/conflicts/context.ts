@@ -1,6 +1,6 @@
-import { liveTogether, occupancyOf, type Occupancy } from '../addresses'
+import { liveTogether, occupancyOf } from '../addresses'
 import { purposesOf, type Purpose } from '../mappings'
-import type { Sender } from '../addresses'
+import type { Sender, Occupancy } from '../addresses'
 import type { GestureRef, Id, Rig } from '../rig'
 import { findMeetings, type Meetings } from './meetings'
 

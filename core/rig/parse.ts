@@ -4,7 +4,8 @@ import { referenceProblems } from './references'
 import { RIG_FORMAT, RIG_VERSION, RigSchema } from './schema'
 import type { Rig } from './types'
 
-export type ParseResult = { ok: true; rig: Rig } | { ok: false; problems: Problem[] }
+/** A rig, or why there is none: the text is no JSON, or what it holds is no valid rig. */
+export type ParseResult = { ok: true; rig: Rig } | { ok: false; of: 'text' | 'content'; problems: Problem[] }
 
 /** Bounds on a file as a whole. */
 export const FILE_LIMITS = {
@@ -13,8 +14,9 @@ export const FILE_LIMITS = {
   assignments: 250_000,
 } as const
 
-const refuse = (message: string, path = '(file)'): ParseResult => ({
+const refuse = (message: string, path = '(file)', of: 'text' | 'content' = 'content'): ParseResult => ({
   ok: false,
+  of,
   problems: [{ path, message }],
 })
 
@@ -35,6 +37,9 @@ function nesting(text: string): number {
   return deepest
 }
 
+/** How many characters the engine quotes before the one it stopped at. */
+const QUOTED_BEFORE = 10
+
 /** Where a JSON syntax error lies, as exactly as the engine tells: it names a position, quotes the text, or ran out of it. */
 function syntaxPlace(text: string, error: unknown): string {
   const message = error instanceof Error ? error.message : String(error)
@@ -44,8 +49,9 @@ function syntaxPlace(text: string, error: unknown): string {
     const offset = Number(position)
     return `line ${lineAt(offset)}, column ${offset - text.lastIndexOf('\n', offset - 1)}`
   }
-  const quoted = /"([\s\S]*)"(?:\.\.\.)? is not valid JSON/.exec(message)?.[1]
-  const near = quoted === undefined ? -1 : text.indexOf(quoted)
+  const [, cut, quoted] = /(\.\.\.)?"([\s\S]*)"(?:\.\.\.)? is not valid JSON/.exec(message) ?? []
+  const start = quoted === undefined ? -1 : text.indexOf(quoted)
+  const near = start === -1 || cut === undefined ? start : start + QUOTED_BEFORE
   return near === -1 ? `line ${lineAt(text.length)}, at the end` : `near line ${lineAt(near)}`
 }
 
@@ -87,26 +93,30 @@ export function parseRig(value: unknown): ParseResult {
     )
   }
   const parsed = RigSchema.safeParse(migrate(value), { reportInput: true })
-  if (!parsed.success) return { ok: false, problems: problemsOf(parsed.error) }
+  if (!parsed.success) return { ok: false, of: 'content', problems: problemsOf(parsed.error) }
   const count = countAssignments(parsed.data)
   if (count > FILE_LIMITS.assignments) {
     return refuse(`holds ${count} assignments; ${FILE_LIMITS.assignments} at most`, 'controllers')
   }
   const problems = referenceProblems(parsed.data)
-  return problems.length > 0 ? { ok: false, problems } : { ok: true, rig: parsed.data }
+  return problems.length > 0 ? { ok: false, of: 'content', problems } : { ok: true, rig: parsed.data }
 }
 
 /** Read a rig from JSON text. As `parseRig`, with the line of a syntax error. */
 export function readRig(text: string): ParseResult {
-  if (text.trim() === '') return refuse('The file is empty.')
+  if (text.trim() === '') return refuse('The file is empty.', '(file)', 'text')
   if (nesting(text) > FILE_LIMITS.depth) {
-    return refuse(`The brackets nest deeper than ${FILE_LIMITS.depth}; a rig never does.`)
+    return refuse(`The brackets nest deeper than ${FILE_LIMITS.depth}; a rig never does.`, '(file)', 'text')
   }
   let value: unknown
   try {
     value = JSON.parse(text)
   } catch (error) {
-    return refuse('This is not JSON: something is missing or out of place here.', syntaxPlace(text, error))
+    return refuse(
+      'This is not JSON: something is missing or out of place here.',
+      syntaxPlace(text, error),
+      'text',
+    )
   }
   return parseRig(value)
 }

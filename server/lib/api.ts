@@ -77,5 +77,10 @@ export async function readRigBody(event: H3Event): Promise<Rig> {
   const result = readRig(await readBody(event, FILE_LIMITS.bytes))
   if (result.ok) return result.rig
   const [first] = result.problems
-  throw new ApiError(422, first?.message ?? 'This is not a valid rig.', first?.path ?? null, result.problems)
+  throw new ApiError(
+    result.of === 'text' ? 400 : 422,
+    first?.message ?? 'This is not a valid rig.',
+    first?.path ?? null,
+    result.problems,
+  )
 }

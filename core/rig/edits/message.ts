@@ -51,6 +51,6 @@ export const messageEdit = editKind<MessageEdit>('message', (rig, { at, index, m
 
 export const assignmentEdit = editKind<AssignmentEdit>('assignment', (rig, { at, assignment }) => {
   const table = tableAt(rig, at)
-  if (assignment === null) delete table[at.gesture]
+  if (assignment === null) Reflect.deleteProperty(table, at.gesture)
   else table[at.gesture] = accepted(AssignmentSchema, assignment)
 })

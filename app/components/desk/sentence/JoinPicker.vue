@@ -132,7 +132,12 @@ onMounted(() => {
           />
           <UiButton class="h-8!" @click="emit('done')">Cancel</UiButton>
         </div>
-        <ComboboxOptions static class="border-line mt-1.5 max-h-44 overflow-auto border-t pt-1">
+        <ComboboxOptions
+          v-if="found.length > 0"
+          static
+          class="border-line mt-1.5 max-h-44 overflow-auto border-t pt-1"
+          aria-label="Parameters"
+        >
           <ComboboxOption
             v-for="candidate in found.slice(0, SHOWN_AT_MOST)"
             :key="candidate.key"
@@ -148,13 +153,13 @@ onMounted(() => {
               <span class="tag shrink-0 opacity-75">{{ candidate.address }}</span>
             </div>
           </ComboboxOption>
-          <li v-if="found.length === 0" class="text-soft px-2 py-1.5">
-            No parameter is called that. Try fewer letters, or another destination.
-          </li>
-          <li v-if="found.length > SHOWN_AT_MOST" class="text-soft px-2 py-1.5">
-            and {{ found.length - SHOWN_AT_MOST }} more: type a few letters of the name
-          </li>
         </ComboboxOptions>
+        <p v-if="found.length === 0" class="text-soft px-2 py-1.5" role="status">
+          No parameter is called that. Try fewer letters, or another destination.
+        </p>
+        <p v-else-if="found.length > SHOWN_AT_MOST" class="text-soft px-2 pt-1.5 text-xs">
+          and {{ found.length - SHOWN_AT_MOST }} more: type a few letters of the name
+        </p>
       </Combobox>
     </template>
   </div>

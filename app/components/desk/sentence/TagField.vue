@@ -60,6 +60,7 @@ function leave(event: KeyboardEvent): void {
         @keydown.enter.prevent="commit"
         @keydown.esc.prevent.stop="leave"
         @blur="commit"
+        @focus="($event.target as HTMLInputElement).select()"
       />
     </label>
     <p v-if="refusal" role="alert" class="text-conflict mt-1 max-w-64 text-xs font-medium">{{ refusal }}</p>

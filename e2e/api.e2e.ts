@@ -1,0 +1,128 @@
+import { Agent, request } from 'node:http'
+import { describe, expect, it } from 'vitest'
+import { RULES, type Finding } from '../core/conflicts'
+import { parseRig } from '../core/rig'
+import { ADDRESS } from './browser'
+
+const get = async (path: string) => {
+  const response = await fetch(`${ADDRESS}${path}`)
+  return { status: response.status, body: await response.json() }
+}
+const post = async (path: string, body: string, type = 'application/json') => {
+  const response = await fetch(`${ADDRESS}${path}`, {
+    method: 'POST',
+    body,
+    headers: { 'content-type': type },
+  })
+  return { status: response.status, body: await response.json() }
+}
+const demo = async (state: string): Promise<any> => (await get(`/api/demo/${state}`)).body
+
+describe('routes', () => {
+  it('health answers', async () => {
+    expect(await get('/api/health')).toEqual({ status: 200, body: { status: 'ok', format: 1 } })
+  })
+
+  it('schema describes the rig as JSON Schema', async () => {
+    const { body } = await get('/api/schema')
+    expect(body.$schema).toContain('2020-12')
+    expect(body.required).toEqual(expect.arrayContaining(['format', 'version', 'name']))
+    expect(Object.keys(body.properties)).toEqual(
+      expect.arrayContaining(['controllers', 'destinations', 'passages']),
+    )
+  })
+
+  it.each(['as-found', 'as-performed'])('demo %s is a valid rig', async (state) => {
+    const rig = await demo(state)
+    expect(parseRig(rig)).toEqual({ ok: true, rig })
+  })
+
+  it('check finds each rule in the demo as found, with places, addresses and fixes', async () => {
+    const { status, body } = await post('/api/check', JSON.stringify(await demo('as-found')))
+    expect(status).toBe(200)
+    const findings: Array<Finding & { fixes: unknown[] }> = body.findings
+    expect(new Set(findings.map(({ rule }) => rule))).toEqual(new Set(RULES.map(({ id }) => id)))
+    for (const finding of findings) {
+      expect(finding.message).toMatch(/\.$/)
+      expect(finding.at.length).toBeGreaterThan(0)
+      expect(finding.addresses.length).toBeGreaterThan(0)
+      expect(finding.fixes.length).toBeGreaterThan(0)
+    }
+  })
+
+  it('check finds nothing beyond advice as performed', async () => {
+    const { body } = await post('/api/check', JSON.stringify(await demo('as-performed')))
+    expect(body.findings.filter(({ severity }: Finding) => severity !== 'advice')).toEqual([])
+  })
+})
+
+describe('refusals', () => {
+  it('text that is not JSON: 400, with the line', async () => {
+    const { status, body } = await post(
+      '/api/check',
+      '{\n  "format": "deft-lattice/rig",\n  "version": oops\n}',
+    )
+    expect(status).toBe(400)
+    expect(body.error.path).toContain('line 3')
+  })
+
+  it('a rig that is wrong: 422, with the path of each thing', async () => {
+    const rig = await demo('as-found')
+    rig.controllers[0].homeChannel = 99
+    rig.controllers[1].hue = -1
+    const { status, body } = await post('/api/check', JSON.stringify(rig))
+    expect(status).toBe(422)
+    expect(body.error).toMatchObject({
+      path: 'controllers[0].homeChannel',
+      message: 'is out of range: 16 at most',
+    })
+    expect(body.error.problems.map(({ path }: { path: string }) => path)).toContain('controllers[1].hue')
+  })
+
+  it('a newer version: 422, and says so', async () => {
+    const { status, body } = await post(
+      '/api/check',
+      JSON.stringify({ ...(await demo('as-found')), version: 2 }),
+    )
+    expect(status).toBe(422)
+    expect(body.error.message).toContain('newer Deft Lattice')
+  })
+
+  it('another type of body, a body nested to death, a wrong method, no such route', async () => {
+    expect((await post('/api/check', 'x', 'text/plain')).status).toBe(415)
+    expect((await post('/api/check', '['.repeat(100_000))).status).toBe(400)
+    expect((await get('/api/check')).status).toBe(405)
+    expect((await get('/api/nothing')).body.error.message).toContain('no route')
+    expect((await get('/api/nothing')).status).toBe(404)
+  })
+
+  it('a body over 64 MB: 413, whether it is announced or not', async () => {
+    const { hostname, port } = new URL(ADDRESS)
+    const send = (headers: Record<string, string>, write: (out: ReturnType<typeof request>) => void) =>
+      new Promise<number>((resolve, reject) => {
+        const out = request(
+          { hostname, port, path: '/api/check', method: 'POST', headers, agent: new Agent() },
+          (answer) => {
+            answer.resume()
+            resolve(answer.statusCode ?? 0)
+            out.destroy()
+          },
+        )
+        let isAnswered = false
+        out.once('response', () => {
+          isAnswered = true
+        })
+        out.on('error', (error) => isAnswered || reject(error))
+        write(out)
+      })
+    const json = { 'content-type': 'application/json' }
+    expect(await send({ ...json, 'content-length': String(70 * 1024 * 1024) }, (out) => out.write('{'))).toBe(
+      413,
+    )
+    const chunk = ' '.repeat(1024 * 1024)
+    const status = await send({ ...json, 'transfer-encoding': 'chunked' }, (out) => {
+      for (let count = 0; count < 66; count++) out.write(chunk)
+    })
+    expect(status).toBe(413)
+  })
+})

@@ -1,0 +1,114 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { By, Key, startSession, type Session } from './browser'
+
+let page: Session
+beforeAll(async () => {
+  page = await startSession()
+  await page.go('/desk')
+  await page.find('[data-testid=findings-count]')
+  await page.find('[data-testid=lattice]')
+})
+afterAll(() => page.quit())
+
+const name = (): Promise<string> => page.text('[data-testid=selection-name]')
+const selected = (wanted: string) =>
+  page.waitFor(`${wanted} selected`, async () => (await name()) === wanted || undefined)
+const focus = (css: string) => page.driver.executeScript(`document.querySelector(arguments[0]).focus()`, css)
+const active = (script: string): Promise<unknown> =>
+  page.driver.executeScript(`return document.activeElement.${script}`)
+
+describe('by keyboard alone', () => {
+  it('walks the surface, edits an address and comes back', async () => {
+    await focus('[data-control="enc-1"]')
+    await page.keys(Key.ARROW_RIGHT)
+    await selected('Start')
+    await page.keys(Key.ARROW_DOWN)
+    await selected('Spray')
+    await page.keys(Key.END)
+    await selected('Blend')
+    await page.keys(Key.HOME)
+    await selected('Grain')
+    await page.keys(Key.ENTER)
+    await page.waitFor(
+      'the address field',
+      async () => (await active('hasAttribute("data-address-field")')) || undefined,
+    )
+    await page.keys(Key.chord(Key.CONTROL, 'a'), '1:cc90', Key.ENTER)
+    await page.waitFor(
+      'the tag',
+      async () => (await page.text('[data-control="knob-1"] .tagtext')) === '1:cc90',
+    )
+    await page.keys(Key.ESCAPE)
+    await page.waitFor('focus back', async () => (await active('dataset.control')) === 'knob-1')
+    await page.keys(Key.chord(Key.CONTROL, 'z'))
+    await page.waitFor(
+      'undone',
+      async () => (await page.text('[data-control="knob-1"] .tagtext')) === '1:cc110',
+    )
+    await page.keys(Key.chord(Key.CONTROL, Key.SHIFT, 'z'))
+    await page.waitFor(
+      'redone',
+      async () => (await page.text('[data-control="knob-1"] .tagtext')) === '1:cc90',
+    )
+  })
+
+  it('walks the lattice as one stop: cells, next in use, next free, next finding, select', async () => {
+    await focus('[data-testid=lattice]')
+    const tag = async (): Promise<string> => (await page.text('[data-testid=readout]')).split('\n')[0] ?? ''
+    await page.keys(Key.chord(Key.CONTROL, Key.ARROW_RIGHT))
+    const first = await tag()
+    await page.keys(Key.chord(Key.SHIFT, Key.ARROW_RIGHT))
+    await page.waitFor(
+      'a free cell',
+      async () => (await page.text('[data-testid=readout]')).includes('free') || undefined,
+    )
+    expect(await tag()).not.toBe(first)
+    await page.keys(Key.chord(Key.CONTROL, Key.ARROW_LEFT), Key.ENTER)
+    await page.waitFor(
+      'a selection',
+      async () => (await page.count('[data-testid=lattice] [data-selected]')) > 0,
+    )
+    await page.keys(Key.PAGE_DOWN)
+    await selected('Rings')
+    await page.keys(Key.PAGE_DOWN)
+    await selected('Fdbk')
+    await page.keys(Key.PAGE_UP)
+    await selected('Rings')
+  })
+
+  it('changes words of the sentence by keys', async () => {
+    await focus('[data-control="fader-3"]')
+    await page.keys(Key.SPACE)
+    await selected('Ice')
+    await focus('[data-word=channel]')
+    await page.keys(Key.ENTER)
+    await page.waitFor('the list', async () => (await page.count('[role=listbox]')) > 0)
+    await page.keys('channel 8', Key.ENTER)
+    await page.waitFor('channel 8', async () =>
+      (await page.text('[data-control="fader-3"] .tagtext')).startsWith('8:'),
+    )
+    await focus('[data-word=number]')
+    await page.keys(Key.ENTER)
+    await page.waitFor('the field', async () => (await page.count('input[data-word=number]')) > 0)
+    await page.keys('32', Key.ENTER)
+    expect(await page.text('[role=alert]')).toContain('32 is out of range: 1 to 31')
+    await page.keys(Key.chord(Key.CONTROL, 'a'), '6', Key.ENTER)
+    await page.waitFor('the reason', async () =>
+      (await page.text('[role=alert]')).includes('cannot start a 14-bit pair'),
+    )
+    await page.keys(Key.chord(Key.CONTROL, 'a'), '24', Key.ENTER)
+    await page.waitFor(
+      'the new tag',
+      async () => (await page.text('[data-control="fader-3"] .tagtext')) === '8:cc24+56',
+    )
+  })
+
+  it('refuses a bad address at the field, and keeps what was', async () => {
+    const field = await page.driver.findElement(By.css('[data-address-field]'))
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), '8:cc200', Key.ENTER)
+    expect(await page.text('[role=alert]')).toContain('CC 200 is out of range: use 0 to 127')
+    expect(await page.text('[data-control="fader-3"] .tagtext')).toBe('8:cc24+56')
+    await field.sendKeys(Key.ESCAPE)
+    await page.waitFor('the old address', async () => (await field.getAttribute('value')) === '8:cc24+56')
+  })
+})
