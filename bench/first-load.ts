@@ -32,7 +32,11 @@ export async function firstLoad(): Promise<FirstLoad> {
     const files = await Promise.all(
       [...byUrl.values()].map(async ({ url, sent }) => {
         const plain = await (await fetch(url, { headers: { 'accept-encoding': 'identity' } })).arrayBuffer()
-        return { name: url.split('/').pop() ?? url, sent, gzip: gzipSync(new Uint8Array(plain), { level: 9 }).length }
+        return {
+          name: url.split('/').pop() ?? url,
+          sent,
+          gzip: gzipSync(new Uint8Array(plain), { level: 9 }).length,
+        }
       }),
     )
     const sum = (pick: (file: (typeof files)[number]) => number): number =>

@@ -43,7 +43,9 @@ const opened = (time: number): string =>
       <span class="truncate">{{ rigs.rig?.name ?? 'No rig open' }}</span>
       <ChevronDown :size="14" class="text-soft shrink-0" aria-hidden="true" />
     </PopoverButton>
-    <PopoverPanel class="bg-raised border-line shadow-float absolute left-0 mt-2 w-96 rounded-lg border p-3">
+    <PopoverPanel
+      class="bg-raised border-line shadow-float absolute left-0 mt-2 w-[27rem] rounded-lg border p-3"
+    >
       <form v-if="rigs.rig" class="mb-3" @submit.prevent="rename">
         <label class="text-soft text-xs" for="rig-name">Name of this rig</label>
         <input

@@ -66,7 +66,13 @@ function draftOf(rig: Rig, uses: readonly Use[]): Draft | null {
   const senders = uses.map((use) => use.sender)
   const who = senderWords(rig, senders)
   const moves = listed([
-    ...new Set(uses.flatMap((use) => use.purposes.map(({ parameter }) => parameterName(parameter)))),
+    ...new Set(
+      uses.flatMap((use) =>
+        use.purposes.map(
+          ({ destination, parameter }) => `${parameterName(parameter)} on ${destination.name}`,
+        ),
+      ),
+    ),
   ])
   const reactions = [...new Map(uses.flatMap((use) => [...use.reactions])).values()]
   const common = { senders, addresses: [first.tag], cures: { moves: [senders], share: false } }

@@ -1,0 +1,76 @@
+import { mkdirSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { startSession, type Session } from './browser'
+
+const FOLDER = join('docs', 'screenshots')
+const SETTLE_MS = 500
+
+let page: Session
+beforeAll(async () => {
+  mkdirSync(FOLDER, { recursive: true })
+  page = await startSession()
+  await page.go('/desk')
+  await page.find('[data-testid=findings-count]')
+})
+afterAll(() => page.quit())
+
+async function keep(name: string): Promise<void> {
+  await new Promise((resolve) => setTimeout(resolve, SETTLE_MS))
+  const picture = await page.shoot()
+  expect(picture.length).toBeGreaterThan(20_000)
+  writeFileSync(join(FOLDER, `${name}.png`), picture)
+}
+
+async function inTheme(theme: 'vellum' | 'night', path: string, ready: string): Promise<void> {
+  await page.driver.executeScript(`localStorage.setItem('deft-lattice/theme', arguments[0])`, theme)
+  await page.go(path)
+  await page.find(ready)
+}
+
+it('the Desk, light and dark', async () => {
+  await inTheme('vellum', '/desk', '[data-testid=lattice]')
+  await page.click('[data-control="enc-5"]')
+  await page.find('aside [data-fix]')
+  await keep('desk-vellum')
+  await inTheme('night', '/desk', '[data-testid=lattice]')
+  await page.click('[data-control="fader-2"]')
+  await page.find('aside [data-fix]')
+  await keep('desk-night')
+})
+
+it('pads with the lattice of notes, and keys', async () => {
+  await inTheme('vellum', '/desk', '[data-testid=lattice]')
+  await page.press('Pelluna 36')
+  await page.press('Notes')
+  await page.click('[data-control="pad-35"]')
+  await keep('desk-pads-notes')
+  await page.press('Merrod 49')
+  await page.press('CC')
+  await page.click('[data-control="xy"]')
+  await keep('desk-keys')
+})
+
+it('the findings', async () => {
+  await inTheme('vellum', '/desk', '[data-testid=lattice]')
+  await page.click('[data-testid=findings-count]')
+  await page.find('[data-testid=findings] [data-fix]')
+  await keep('findings')
+})
+
+it('joining a control to a parameter', async () => {
+  await inTheme('vellum', '/desk', '[data-testid=lattice]')
+  await page.click('[data-control="knob-2"]')
+  await page.click('[data-testid=join]')
+  await page.find('[data-testid=join-picker] [data-parameter]')
+  await page.keys('filter')
+  await keep('join')
+})
+
+it('a destination map, light and dark', async () => {
+  await inTheme('vellum', '/sheets', '[data-testid=sheet]')
+  await page.press('Ondrel VI')
+  await keep('sheets-vellum')
+  await inTheme('night', '/sheets', '[data-testid=sheet]')
+  await keep('sheets-night')
+})
