@@ -106,24 +106,27 @@ export interface MappingState {
   expected: string | null
   /** The addresses that its control sends, over all layers, each once. */
   sent: readonly string[]
+  /** Those of them that arrive where they are expected. */
+  meeting: readonly string[]
 }
 
 export function mappingState(rig: Rig, mapping: Mapping): MappingState {
   const found = mapping.gesture === null ? null : findGesture(rig, mapping.gesture)
   const expected = expectedOf(mapping, mappingParameter(rig, mapping)?.parameter ?? null)
   const written = expected === null ? null : printExpected(expected)
-  if (!found) return { agreement: 'no-control', expected: written, sent: [] }
+  if (!found) return { agreement: 'no-control', expected: written, sent: [], meeting: [] }
   const sent = new Set<string>()
-  let met = false
+  const meeting = new Set<string>()
   for (const { place, assignment } of assignmentsOf(found.controller)) {
     if (placeRef(place) !== mapping.gesture) continue
     for (const message of assignment.messages) {
       const address = sentAddress(message, found.controller.homeChannel)
-      if (address) sent.add(printTag(address))
-      if (expected && meetsExpected(message, channelOf(message, found.controller.homeChannel), expected))
-        met = true
+      if (!address) continue
+      sent.add(printTag(address))
+      const channel = channelOf(message, found.controller.homeChannel)
+      if (expected && meetsExpected(message, channel, expected)) meeting.add(printTag(address))
     }
   }
-  const agreement: Agreement = expected === null ? 'not-taught' : met ? 'agrees' : 'differs'
-  return { agreement, expected: written, sent: [...sent] }
+  const agreement: Agreement = expected === null ? 'not-taught' : meeting.size > 0 ? 'agrees' : 'differs'
+  return { agreement, expected: written, sent: [...sent], meeting: [...meeting] }
 }

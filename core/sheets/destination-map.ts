@@ -1,6 +1,6 @@
 import { noteName } from '../midi'
 import { emit } from '../addresses'
-import { chartedAt, mappingState, printExpected, type Agreement } from '../mappings'
+import { chartedAt, mappingState, printExpected, type MappingState } from '../mappings'
 import {
   findGesture,
   gestureName,
@@ -10,6 +10,7 @@ import {
   type Destination,
   type Id,
   type Mapping,
+  type Parameter,
   type Rig,
 } from '../rig'
 import { figure, words, type Cell, type Section, type SheetDocument } from './document'
@@ -27,12 +28,23 @@ const TAKEOVER_WORDS: Readonly<Record<Mapping['takeover'], string>> = {
   gradual: 'gradual',
 }
 
-const AGREEMENT_WORDS: Readonly<Record<Agreement, string>> = {
-  agrees: 'in order',
-  differs: 'teach again',
-  'not-taught': 'not yet taught',
-  'no-control': 'control gone',
+/** How a mapping stands; a parameter that cannot learn needs its control to send what it listens for. */
+function stateWords({ agreement, sent }: MappingState, isCharted: boolean): string {
+  switch (agreement) {
+    case 'agrees':
+      return 'in order'
+    case 'differs':
+      return isCharted ? `control sends ${sent.join(', ') || 'nothing'}` : 'teach again'
+    case 'not-taught':
+      return 'not yet taught'
+    case 'no-control':
+      return 'control gone'
+  }
 }
+
+/** Takeover is a matter of parameters that move; the rest are set or set off. */
+const movesSmoothly = (parameter: Parameter | null): boolean =>
+  parameter?.kind === 'continuous' && parameter.fixed?.kind !== 'bend' && parameter.fixed?.kind !== 'pressure'
 
 function hearsWords({ hears }: Destination): string {
   const { channels } = hears.playing
@@ -75,11 +87,13 @@ function mappingRow(rig: Rig, destination: Destination, mapping: Mapping): Cell[
     words(parameter ? parameterName(parameter) : ''),
     words(found?.controller.name ?? ''),
     words(found ? gestureName(found.control, found.gesture) : ''),
-    figure(state.expected ?? state.sent.join(', ')),
+    figure((state.meeting.length > 0 ? state.meeting : [state.expected ?? state.sent.join(', ')]).join(', ')),
     words(rangeWords(mapping, destination)),
     words(scope),
-    words(TAKEOVER_WORDS[mapping.takeover]),
-    words(found && !found.controller.inUse ? 'controller put away' : AGREEMENT_WORDS[state.agreement]),
+    words(movesSmoothly(parameter) ? TAKEOVER_WORDS[mapping.takeover] : ''),
+    words(
+      found && !found.controller.inUse ? 'controller put away' : stateWords(state, parameter?.fixed !== null),
+    ),
   ]
 }
 

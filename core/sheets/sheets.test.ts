@@ -35,7 +35,7 @@ describe('the destination map', () => {
       'Filter · Brightness',
       'Merrod 49',
       'Slate left–right',
-      'cc74',
+      '2:cc74',
       '0 to 127',
       'everywhere',
       'when met',
