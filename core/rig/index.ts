@@ -6,5 +6,24 @@ export * from './migrations'
 export * from './parse'
 export * from './places'
 export * from './problems'
+export * from './program'
+export {
+  align,
+  copies,
+  distribute,
+  grownSurface,
+  KIND_FACTS,
+  layOut,
+  moved,
+  namesByPattern,
+  placeFor,
+  planSize,
+  readingOrder,
+  rowsOf,
+  snapMove,
+  STARTERS,
+  usualPlan,
+} from './surface'
+export type { Axis, BlockPlan, Edge, Placing, Starter } from './surface'
 export type * from './types'
 export { MESSAGE_KINDS, RIG_FORMAT, RIG_VERSION, RigSchema } from './schema'

@@ -28,7 +28,15 @@ export const anyFreePort = () =>
 export async function serve(port, { quiet = false } = {}) {
   const child = spawn(process.execPath, [join(ROOT, '.output/server/index.mjs')], {
     cwd: ROOT,
-    env: { ...process.env, HOST, PORT: String(port), NITRO_HOST: HOST, NITRO_PORT: String(port) },
+    // Nitro's graceful shutdown trips over connections that a client cuts off; stopping at once is right here.
+    env: {
+      ...process.env,
+      NITRO_SHUTDOWN_DISABLED: 'true',
+      HOST,
+      PORT: String(port),
+      NITRO_HOST: HOST,
+      NITRO_PORT: String(port),
+    },
     stdio: ['ignore', quiet ? 'ignore' : 'pipe', 'inherit'],
   })
   const address = `http://${HOST}:${port}`

@@ -1,25 +1,13 @@
 import type { Rig } from '../types'
 import { accordAdd, accordRemove, type AccordAdd, type AccordRemove } from './accord'
+import * as controller from './controller'
 import type { EditKind } from './kit'
-import {
-  mappingAdd,
-  mappingRemove,
-  mappingSet,
-  type MappingAdd,
-  type MappingRemove,
-  type MappingSet,
-} from './mapping'
-import { assignmentEdit, messageEdit, type AssignmentEdit, type MessageEdit } from './message'
-import {
-  controllerSet,
-  hearingSet,
-  rigSet,
-  type ControllerSet,
-  type HearingSet,
-  type RigSet,
-} from './settings'
-
+import * as mapping from './mapping'
+import * as message from './message'
 import { recorded, type Step } from './patches'
+import * as settings from './settings'
+import * as surface from './surface'
+import * as template from './template'
 
 export { EditError } from './kit'
 export * from './patches'
@@ -28,26 +16,74 @@ export * from './patches'
 export type RigEdit =
   | AccordAdd
   | AccordRemove
-  | AssignmentEdit
-  | ControllerSet
-  | HearingSet
-  | MappingAdd
-  | MappingRemove
-  | MappingSet
-  | MessageEdit
-  | RigSet
+  | controller.ControllerAdd
+  | controller.ControllerMove
+  | controller.ControllerRemove
+  | mapping.MappingAdd
+  | mapping.MappingRemove
+  | mapping.MappingSet
+  | message.AssignmentEdit
+  | message.AssignmentsEdit
+  | message.MessageEdit
+  | settings.ControllerSet
+  | settings.HearingSet
+  | settings.RigSet
+  | surface.AbilitiesSet
+  | surface.BlockAdd
+  | surface.BlockBreak
+  | surface.BlockSet
+  | surface.ControlsAdd
+  | surface.ControlsRemove
+  | surface.ControlsSet
+  | surface.SurfaceSet
+  | template.ChoiceAdd
+  | template.ChoiceRemove
+  | template.LayerAdd
+  | template.LayerMove
+  | template.LayerRemove
+  | template.LayerSet
+  | template.StackAdd
+  | template.StackRemove
+  | template.StackSet
+  | template.TemplateAdd
+  | template.TemplateRemove
+  | template.TemplateSet
 
 const KINDS: { [T in RigEdit['type']]: EditKind<Extract<RigEdit, { type: T }>> } = {
+  'abilities-set': surface.abilitiesSet,
   'accord-add': accordAdd,
   'accord-remove': accordRemove,
-  assignment: assignmentEdit,
-  'controller-set': controllerSet,
-  'hearing-set': hearingSet,
-  'mapping-add': mappingAdd,
-  'mapping-remove': mappingRemove,
-  'mapping-set': mappingSet,
-  message: messageEdit,
-  'rig-set': rigSet,
+  assignment: message.assignmentEdit,
+  assignments: message.assignmentsEdit,
+  'block-add': surface.blockAdd,
+  'block-break': surface.blockBreak,
+  'block-set': surface.blockSet,
+  'choice-add': template.choiceAdd,
+  'choice-remove': template.choiceRemove,
+  'controller-add': controller.controllerAdd,
+  'controller-move': controller.controllerMove,
+  'controller-remove': controller.controllerRemove,
+  'controller-set': settings.controllerSet,
+  'controls-add': surface.controlsAdd,
+  'controls-remove': surface.controlsRemove,
+  'controls-set': surface.controlsSet,
+  'hearing-set': settings.hearingSet,
+  'layer-add': template.layerAdd,
+  'layer-move': template.layerMove,
+  'layer-remove': template.layerRemove,
+  'layer-set': template.layerSet,
+  'mapping-add': mapping.mappingAdd,
+  'mapping-remove': mapping.mappingRemove,
+  'mapping-set': mapping.mappingSet,
+  message: message.messageEdit,
+  'rig-set': settings.rigSet,
+  'stack-add': template.stackAdd,
+  'stack-remove': template.stackRemove,
+  'stack-set': template.stackSet,
+  'surface-set': surface.surfaceSet,
+  'template-add': template.templateAdd,
+  'template-remove': template.templateRemove,
+  'template-set': template.templateSet,
 }
 
 /**

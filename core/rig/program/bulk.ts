@@ -1,0 +1,70 @@
+import { findGesture, rigIndex } from '../lookup'
+import { freshMessage } from '../messages'
+import { assignmentsAt, placeRef, type Place } from '../places'
+import type { RigEdit } from '../edits'
+import type { Assignment, Control, GestureKey, GestureKind, Message, Rig } from '../types'
+
+/** A place with what it sends now; a gesture that has no assignment there sends nothing. */
+export interface Programmed {
+  place: Place
+  control: Control
+  gesture: GestureKind
+  assignment: Assignment
+}
+
+export function programmedAt(rig: Rig, place: Place): Programmed | null {
+  const found = findGesture(rig, placeRef(place))
+  const controller = rigIndex(rig).controllers.get(place.controller)
+  if (!found || !controller) return null
+  const assignment = assignmentsAt(controller, place)?.[place.gesture] ?? {
+    messages: [freshMessage('off', found.control.kind, found.gesture)],
+    pinned: false,
+    light: null,
+    memo: '',
+  }
+  return { place, control: found.control, gesture: found.gesture, assignment }
+}
+
+/** Edits that change many assignments, one edit a layer. What `change` leaves as it is, is left out. */
+export function changeAssignments(
+  rig: Rig,
+  places: readonly Place[],
+  change: (programmed: Programmed, index: number) => Assignment,
+): RigEdit[] {
+  const groups = new Map<
+    string,
+    { at: Omit<Place, 'gesture'>; assignments: Record<GestureKey, Assignment> }
+  >()
+  places.forEach((place, index) => {
+    const programmed = programmedAt(rig, place)
+    if (!programmed) return
+    const next = change(programmed, index)
+    if (next === programmed.assignment) return
+    const { controller, template, layer } = place
+    const key = `${controller}/${template}/${layer ?? ''}`
+    const group = groups.get(key) ?? { at: { controller, template, layer }, assignments: {} }
+    groups.set(key, group)
+    group.assignments[place.gesture] = next
+  })
+  return [...groups.values()].map((group): RigEdit => ({ type: 'assignments', ...group }))
+}
+
+/** As `changeAssignments`, for the first message of each. */
+export const changeMessages = (
+  rig: Rig,
+  places: readonly Place[],
+  change: (message: Message, programmed: Programmed, index: number) => Message,
+): RigEdit[] =>
+  changeAssignments(rig, places, (programmed, index) => {
+    const [first, ...rest] = programmed.assignment.messages
+    if (!first) return programmed.assignment
+    const next = change(first, programmed, index)
+    return next === first ? programmed.assignment : { ...programmed.assignment, messages: [next, ...rest] }
+  })
+
+/** What all have in common, or the word `mixed`; null where there is nothing to compare. */
+export function inCommon<T>(values: readonly T[]): { kind: 'same'; value: T } | { kind: 'mixed' } | null {
+  const [first] = values
+  if (first === undefined) return null
+  return values.every((value) => value === first) ? { kind: 'same', value: first } : { kind: 'mixed' }
+}

@@ -1,0 +1,5 @@
+export * from './arrange'
+export * from './make'
+export * from './names'
+export * from './reading'
+export * from './starters'
