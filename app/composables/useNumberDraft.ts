@@ -1,17 +1,14 @@
-import type { Message } from '#core/rig'
-import type { Word } from '~/lib/sentence'
-
-type NumberWord = Extract<Word, { type: 'number' }>
+import type { NumberWord } from '~/lib/sentence'
 
 /**
- * A number being typed for a field. `read` gives the message it makes, null where nothing changes, or
+ * A number being typed for a field. `read` gives what it makes, null where nothing changes, or
  * undefined with `refusal` saying why it cannot be.
  */
-export function useNumberDraft(word: () => NumberWord) {
+export function useNumberDraft<T>(word: () => NumberWord<T>) {
   const draft = ref('')
   const refusal = ref<string | null>(null)
 
-  function read(): Message | null | undefined {
+  function read(): T | null | undefined {
     const { low, high, value, set } = word()
     const typed = draft.value.trim()
     const number = Number(typed)

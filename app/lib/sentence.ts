@@ -33,23 +33,25 @@ interface WordBase {
 }
 
 /** A piece of the sentence: plain words, a word to choose, or a number to type. */
-export type Word =
+export type Word<T = Message> =
   | { type: 'plain'; text: string }
   | (WordBase & {
       type: 'choice'
       value: string
       options: readonly WordOption[]
-      set: (value: string) => Message
+      set: (value: string) => T
     })
   | (WordBase & {
       type: 'number'
       value: number | null
       low: number
       high: number
-      set: (value: number) => Message
+      set: (value: number) => T
     })
 
-export type FieldWord = Exclude<Word, { type: 'plain' }>
+export type FieldWord<T = Message> = Exclude<Word<T>, { type: 'plain' }>
+export type ChoiceWord<T = Message> = Extract<Word<T>, { type: 'choice' }>
+export type NumberWord<T = Message> = Extract<Word<T>, { type: 'number' }>
 
 export interface SentenceContext {
   message: Message
@@ -321,4 +323,4 @@ export function sentenceOf(context: SentenceContext): Word[] {
 }
 
 /** Does a piece stand close to the word before it, as a comma or a full stop does? */
-export const isClose = (word: Word): boolean => word.type === 'plain' && /^[.,]/.test(word.text)
+export const isClose = (word: Word<unknown>): boolean => word.type === 'plain' && /^[.,]/.test(word.text)

@@ -7,6 +7,7 @@ const shelf = useShelfStore()
 const desk = useDeskStore()
 const preferences = usePreferencesStore()
 const { chooseFile } = useRigFiles()
+const isAdding = ref(false)
 
 interface Resized {
   panes: ReadonlyArray<{ size: number }>
@@ -49,10 +50,11 @@ watch(
     </Splitpanes>
   </div>
   <EmptyState v-else-if="rigs.rig" title="This rig has no controller yet">
-    A controller is a piece of hardware that sends. Drawing one is not built yet; bring one in with a rig
-    file, or look at the demo.
+    A controller is a piece of hardware that sends. Start from a generic one and draw on from there.
     <template #actions>
-      <UiButton look="strong" @click="shelf.openDemo('as-found')">Open the demo</UiButton>
+      <UiButton look="strong" @click="isAdding = true">Add a controller</UiButton>
+      <UiButton @click="shelf.openDemo('as-found')">Open the demo</UiButton>
+      <LazyNewController v-if="isAdding" @done="isAdding = false" />
       <UiButton @click="chooseFile()">Import a file</UiButton>
     </template>
   </EmptyState>

@@ -12,6 +12,7 @@ import {
   type Control,
   type Controller,
   type GestureKey,
+  type GestureRef,
   type Id,
   type Place,
   type Showing,
@@ -20,7 +21,7 @@ import {
 import type { AnalysisView } from '~/workers/analysis'
 import { useRigStore } from './rig'
 
-export type SidePanel = 'selection' | 'findings'
+export type SidePanel = 'selection' | 'findings' | 'draw' | 'templates' | 'controller'
 
 /** What the Desk shows and what is selected on it: one selection for surface, sentence and lattice. */
 export const useDeskStore = defineStore('desk', () => {
@@ -28,6 +29,7 @@ export const useDeskStore = defineStore('desk', () => {
   const controllerId = ref<Id | null>(null)
   const chosenShowing = shallowRef<Readonly<Record<Id, Showing>>>({})
   const gesture = ref<GestureKey | null>(null)
+  const selectedIds = shallowRef<readonly Id[]>([])
   const bus = ref<string | null>(null)
   const family = ref<Family>('cc')
   const panel = ref<SidePanel>('selection')
@@ -58,6 +60,20 @@ export const useDeskStore = defineStore('desk', () => {
       ? (controlsOf(model.value).get(splitGestureKey(gesture.value).control) ?? null)
       : null,
   )
+  /** The selected controls, in the order of the surface. */
+  const selected = computed<readonly Control[]>(() => {
+    const ids = new Set(selectedIds.value)
+    return model.value?.surface.controls.filter(({ id }) => ids.has(id)) ?? []
+  })
+  /** The gestures that are selected, as references: the one at hand, or all of several controls. */
+  const selectedRefs = computed<ReadonlySet<GestureRef>>(() => {
+    const owner = controller.value?.id
+    if (owner === undefined || gesture.value === null) return new Set()
+    if (selectedIds.value.length < 2) return new Set([`${owner}/${gesture.value}`])
+    return new Set(
+      selected.value.flatMap(({ id, gestures }) => gestures.map((kind) => `${owner}/${id}.${kind}`)),
+    )
+  })
   const view = computed<AnalysisView>(() => ({
     bus: bus.value,
     family: family.value,
@@ -74,7 +90,7 @@ export const useDeskStore = defineStore('desk', () => {
 
   function chooseController(id: Id): void {
     controllerId.value = id
-    gesture.value = null
+    select(null)
   }
 
   function chooseTemplate(id: Id): void {
@@ -86,10 +102,31 @@ export const useDeskStore = defineStore('desk', () => {
     setShowing(controller.value.id, { ...shown.value, layers: { ...shown.value.layers, [stack]: layer } })
   }
 
-  /** Select a control by its first gesture, or one gesture of it. Null selects nothing. */
+  /** Select one control by a gesture of it. Null selects nothing. */
   function select(key: GestureKey | null): void {
     gesture.value = key
-    if (key !== null) panel.value = 'selection'
+    selectedIds.value = key === null ? [] : [splitGestureKey(key).control]
+    if (key !== null) showSelection()
+  }
+
+  /** Select these controls; the last is the one that the keyboard and the lattice start from. */
+  function selectMany(ids: readonly Id[]): void {
+    const all = model.value ? controlsOf(model.value) : new Map<Id, Control>()
+    const found = ids.flatMap((id) => all.get(id) ?? [])
+    const last = found.at(-1)
+    selectedIds.value = found.map(({ id }) => id)
+    gesture.value = last ? `${last.id}.${last.gestures[0] ?? 'turn'}` : null
+    if (last) showSelection()
+  }
+
+  /** Add a control to the selection, or take it out. */
+  function toggle(id: Id): void {
+    const { value } = selectedIds
+    selectMany(value.includes(id) ? value.filter((other) => other !== id) : [...value, id])
+  }
+
+  function showSelection(): void {
+    if (panel.value === 'findings') panel.value = 'selection'
   }
 
   /** Go to where an assignment stands: its controller, template and layer, and select it. */
@@ -122,6 +159,7 @@ export const useDeskStore = defineStore('desk', () => {
     controllerId.value = null
     chosenShowing.value = {}
     gesture.value = null
+    selectedIds.value = []
     bus.value = null
     findingId.value = null
     panel.value = 'selection'
@@ -137,6 +175,9 @@ export const useDeskStore = defineStore('desk', () => {
     shown,
     showing,
     gesture,
+    selectedIds,
+    selected,
+    selectedRefs,
     control,
     bus,
     family,
@@ -148,6 +189,8 @@ export const useDeskStore = defineStore('desk', () => {
     chooseTemplate,
     chooseLayer,
     select,
+    selectMany,
+    toggle,
     goTo,
     goToFinding,
   }

@@ -67,6 +67,11 @@ export const useShelfStore = defineStore('shelf', () => {
 
   const openDemo = async (state: DemoState): Promise<void> => addAndOpen(await demoRig(state))
 
+  async function openEmpty(): Promise<void> {
+    const { emptyRig } = await import('#core/rig/parse')
+    await addAndOpen(emptyRig('New rig'))
+  }
+
   /** Open what was open last; else the newest; else, on a first visit, the demo rig. */
   async function boot(): Promise<void> {
     try {
@@ -119,6 +124,7 @@ export const useShelfStore = defineStore('shelf', () => {
     boot,
     openRig,
     openDemo,
+    openEmpty,
     duplicate,
     remove,
     bringBack,

@@ -25,5 +25,6 @@ export {
   usualPlan,
 } from './surface'
 export type { Axis, BlockPlan, Edge, Placing, Starter } from './surface'
+export * from './sysex-text'
 export type * from './types'
 export { MESSAGE_KINDS, RIG_FORMAT, RIG_VERSION, RigSchema } from './schema'

@@ -123,3 +123,7 @@ export function readRig(text: string): ParseResult {
 
 /** Write a rig as JSON text that `readRig` reads back the same. */
 export const writeRig = (rig: Rig): string => `${JSON.stringify(rig, null, 2)}\n`
+
+/** A rig with nothing in it but a name. */
+export const emptyRig = (name: string): Rig =>
+  RigSchema.parse({ format: RIG_FORMAT, version: RIG_VERSION, name })

@@ -1,8 +1,15 @@
 <script setup lang="ts">
+import { Layers, PencilRuler, Plus, SlidersHorizontal } from '@lucide/vue'
 import type { Stack } from '#core/rig'
 
 const desk = useDeskStore()
 const NONE = ''
+const isAdding = ref(false)
+const TOOLS = [
+  { panel: 'draw', name: 'Draw the surface', icon: PencilRuler },
+  { panel: 'templates', name: 'Templates, stacks and layers', icon: Layers },
+  { panel: 'controller', name: 'The controller itself', icon: SlidersHorizontal },
+] as const
 
 const templateOptions = computed(() => {
   const slots = desk.controller?.slots ?? []
@@ -28,7 +35,7 @@ const shownLayer = (stack: Stack): string => desk.shown?.layers[stack.id] ?? NON
 
 <template>
   <div class="border-line flex h-12 shrink-0 items-center gap-2 border-b px-4">
-    <div class="flex min-w-0 gap-1" role="tablist" aria-label="Controllers">
+    <div class="flex min-w-24 gap-1 overflow-x-auto" role="tablist" aria-label="Controllers">
       <button
         v-for="controller in desk.controllers"
         :key="controller.id"
@@ -52,6 +59,14 @@ const shownLayer = (stack: Stack): string => desk.shown?.layers[stack.id] ?? NON
         <span v-if="!controller.inUse" class="text-soft text-2xs">put away</span>
       </button>
     </div>
+    <UiButton
+      look="plain"
+      class="px-1.5!"
+      label="Add a controller"
+      data-testid="add-controller"
+      @click="isAdding = true"
+      ><Plus :size="15"
+    /></UiButton>
     <span class="bg-line mx-1 h-6 w-px" />
     <UiSelect v-model="template" label="Template" caption="Template" :options="templateOptions" />
     <UiSelect
@@ -63,8 +78,19 @@ const shownLayer = (stack: Stack): string => desk.shown?.layers[stack.id] ?? NON
       :options="layerOptions(stack)"
       @update:model-value="desk.chooseLayer(stack.id, $event || null)"
     />
-    <span v-if="desk.controller" class="text-soft ml-auto text-xs whitespace-nowrap">
-      home channel <span class="tag text-ink">{{ desk.controller.homeChannel }}</span>
-    </span>
+    <div class="ml-auto flex gap-0.5" role="group" aria-label="Change this controller">
+      <UiButton
+        v-for="tool in TOOLS"
+        :key="tool.panel"
+        :look="desk.panel === tool.panel ? 'strong' : 'plain'"
+        class="px-2!"
+        :label="tool.name"
+        :aria-pressed="desk.panel === tool.panel"
+        :data-tool="tool.panel"
+        @click="desk.panel = desk.panel === tool.panel ? 'selection' : tool.panel"
+        ><component :is="tool.icon" :size="15"
+      /></UiButton>
+    </div>
+    <LazyNewController v-if="isAdding" @done="isAdding = false" />
   </div>
 </template>

@@ -5,6 +5,10 @@ const desk = useDeskStore()
 <template>
   <aside class="bg-sheet h-full overflow-y-auto" aria-label="What is selected">
     <LazyFindingsList v-if="desk.panel === 'findings'" />
+    <LazyDrawPanel v-else-if="desk.panel === 'draw'" />
+    <LazyTemplatesPanel v-else-if="desk.panel === 'templates'" />
+    <LazyControllerPanel v-else-if="desk.panel === 'controller'" />
+    <LazyManyPanel v-else-if="desk.selectedIds.length > 1" />
     <SentencePanel v-else-if="desk.control" />
     <EmptySelection v-else />
   </aside>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
-import { ChevronDown, Copy, Download, FileUp, Trash2 } from '@lucide/vue'
+import { ChevronDown, Copy, Download, FilePlus, FileUp, Trash2 } from '@lucide/vue'
 import { toast } from 'vue-sonner'
 
 const shelf = useShelfStore()
@@ -87,6 +87,9 @@ const opened = (time: number): string =>
         </li>
       </ul>
       <div class="border-line flex flex-wrap gap-1.5 border-t pt-3">
+        <UiButton data-testid="new-rig" @click="(shelf.openEmpty(), close())"
+          ><FilePlus :size="14" />New rig</UiButton
+        >
         <UiButton @click="(chooseFile(), close())"><FileUp :size="14" />Import a file</UiButton>
         <UiButton @click="(shelf.openDemo('as-found'), close())">Demo as found</UiButton>
         <UiButton @click="(shelf.openDemo('as-performed'), close())">Demo as performed</UiButton>

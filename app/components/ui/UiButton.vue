@@ -1,5 +1,10 @@
 <script setup lang="ts">
-const { look = 'quiet', label = undefined } = defineProps<{
+const {
+  look = 'quiet',
+  label = undefined,
+  type = 'button',
+} = defineProps<{
+  type?: 'button' | 'submit'
   look?: 'strong' | 'quiet' | 'plain'
   /** For buttons that show only an icon. */
   label?: string
@@ -13,7 +18,7 @@ const LOOKS = {
 
 <template>
   <button
-    type="button"
+    :type="type"
     class="inline-flex h-7 items-center gap-1.5 rounded-md border px-2.5 text-xs font-medium whitespace-nowrap transition-colors disabled:cursor-not-allowed disabled:opacity-45"
     :class="LOOKS[look]"
     :aria-label="label"

@@ -3,7 +3,7 @@ import { nineRingsRig } from '../../../demo'
 import type { Control } from '../../../core/rig'
 import { drawingOf } from './shapes'
 import { fitLabel, fitTag, placeLabels, tagForms, tagWidth } from './labels'
-import { blockEnd, nearestTo, readingOrder } from './walk'
+import { blockEnd, nearestTo } from './walk'
 
 const rig = nineRingsRig('as-found')
 const surfaceOf = (id: string) => {
@@ -98,13 +98,6 @@ describe('walking the surface', () => {
     expect(blockEnd(syzra.controls, byId('knob-4'), 'first').id).toBe('knob-1')
     expect(blockEnd(syzra.controls, byId('knob-4'), 'last').id).toBe('knob-8')
     expect(blockEnd(syzra.controls, byId('master'), 'last').id).toBe('master')
-  })
-  it('reads rows from the top', () => {
-    expect(
-      readingOrder(syzra.controls)
-        .slice(0, 3)
-        .map(({ id }) => id),
-    ).toEqual(['enc-1', 'enc-2', 'enc-3'])
   })
 })
 

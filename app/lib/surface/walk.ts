@@ -1,4 +1,4 @@
-import type { Control } from '#core/rig'
+import { readingOrder, type Control } from '#core/rig'
 
 export type Direction = 'left' | 'right' | 'up' | 'down'
 
@@ -21,13 +21,6 @@ export function nearestTo(controls: readonly Control[], from: Control, direction
   }
   return best?.control ?? null
 }
-
-/** Top to bottom, left to right: controls whose tops lie within a few mm are one row. */
-export const readingOrder = (controls: readonly Control[]): Control[] =>
-  controls.toSorted((a, b) => {
-    const sameRow = Math.abs(a.place.y - b.place.y) < 4
-    return sameRow ? a.place.x - b.place.x : a.place.y - b.place.y
-  })
 
 /** The first or last control of the block that a control belongs to, in reading order. */
 export function blockEnd(controls: readonly Control[], from: Control, end: 'first' | 'last'): Control {

@@ -181,7 +181,7 @@ const silent = computed(() => {
         :geometry="geometry"
         :family="lattice.family"
         :marks="marks"
-        :selected="selected"
+        :selected="desk.selectedRefs"
       />
       <rect
         v-if="cursor && isFocused"

@@ -9,7 +9,7 @@ const { row, y, geometry, family, marks, selected } = defineProps<{
   geometry: LatticeGeometry
   family: Family
   marks: ReadonlyMap<number, Finding>
-  selected: string | null
+  selected: ReadonlySet<string>
 }>()
 const desk = useDeskStore()
 const rigs = useRigStore()
@@ -44,7 +44,7 @@ const cells = computed<Drawn[]>(() =>
         severity:
           marks.get(cellKey({ space: family, channel: row.channel, number: cell.number }))?.severity ?? null,
         isLive: live.length > 0,
-        isSelected: visible.some(({ gesture }) => gesture === selected),
+        isSelected: visible.some(({ gesture }) => selected.has(gesture)),
         isShared: live.filter(({ gesture }) => shared.value.has(gesture)).length > 1,
       },
     ]
@@ -56,7 +56,7 @@ const strip = computed(() =>
     space,
     x: geometry.stripX + index * LATTICE.stripStep,
     owner: row.strip[space].find(({ live }) => live) ?? row.strip[space][0] ?? null,
-    isSelected: row.strip[space].some(({ gesture }) => gesture === selected),
+    isSelected: row.strip[space].some(({ gesture }) => selected.has(gesture)),
     severity: marks.get(cellKey({ space, channel: row.channel, number: 0 }))?.severity ?? null,
   })),
 )

@@ -1,53 +1,60 @@
 <script setup lang="ts">
-import { ChevronRight } from '@lucide/vue'
+import { Plus } from '@lucide/vue'
+import { printTag } from '#core/midi'
 import {
   addressOf,
-  assignmentsAt,
   freshMessage,
   gestureName,
+  programmedAt,
+  type Assignment,
   type GestureKind,
   type Message,
 } from '#core/rig'
-import { printTag } from '#core/midi'
-import { isClose, sentenceOf, type FieldWord } from '~/lib/sentence'
 
 const { gesture, isCurrent } = defineProps<{ gesture: GestureKind; isCurrent: boolean }>()
 const desk = useDeskStore()
 const rigs = useRigStore()
 const edit = useEdit()
-const showFields = ref(false)
 
 const key = computed(() => `${desk.control?.id}.${gesture}`)
 const place = computed(() => desk.placeOf(key.value))
-const assignment = computed(() =>
-  desk.controller && place.value ? (assignmentsAt(desk.controller, place.value)?.[key.value] ?? null) : null,
+const assignment = computed<Assignment | null>(() =>
+  rigs.rig && place.value ? (programmedAt(rigs.rig, place.value)?.assignment ?? null) : null,
 )
-const message = computed<Message | null>(() =>
-  desk.control ? (assignment.value?.messages[0] ?? freshMessage('off', desk.control.kind, gesture)) : null,
+const canAdd = computed(
+  () => (assignment.value?.messages.length ?? 0) < 8 && assignment.value?.messages[0]?.kind !== 'off',
 )
-const words = computed(() =>
-  message.value && desk.control && desk.controller && desk.model && rigs.rig
-    ? sentenceOf({
-        message: message.value,
-        control: desk.control,
-        gesture,
-        homeChannel: desk.controller.homeChannel,
-        abilities: desk.model.abilities,
-        rig: rigs.rig,
-      })
-    : [],
-)
-const fields = computed(() => words.value.filter((word): word is FieldWord => word.type !== 'plain'))
-const more = computed(() => (assignment.value?.messages.length ?? 0) - 1)
 
-function change(next: Message): void {
+function change(index: number, message: Message): void {
   if (!place.value || !desk.control) return
-  desk.select(key.value)
-  const address = addressOf(next)
+  const address = addressOf(message)
   const what = address ? printTag(address) : 'nothing'
   edit(`${gestureName(desk.control, gesture)} sends ${what}`, [
-    { type: 'message', at: place.value, index: 0, message: next },
+    { type: 'message', at: place.value, index, message },
   ])
+}
+
+function setAssignment(label: string, next: Assignment): void {
+  if (place.value && desk.control) {
+    edit(`${label} ${gestureName(desk.control, gesture)}`, [
+      { type: 'assignment', at: place.value, assignment: next },
+    ])
+  }
+}
+function add(): void {
+  if (!assignment.value || !desk.control) return
+  const message: Message = { ...freshMessage('cc', desk.control.kind, gesture), moment: 'release' } as Message
+  setAssignment('Another message of', {
+    ...assignment.value,
+    messages: [...assignment.value.messages, message],
+  })
+}
+function remove(index: number): void {
+  if (!assignment.value) return
+  setAssignment('One message less of', {
+    ...assignment.value,
+    messages: assignment.value.messages.filter((_, position) => position !== index),
+  })
 }
 </script>
 
@@ -57,34 +64,50 @@ function change(next: Message): void {
       isCurrent && desk.control && desk.control.gestures.length > 1 && 'border-ink -ml-3 border-l-2 pl-2.5'
     "
   >
-    <template v-if="place">
-      <p
-        :class="isCurrent ? 'text-lg leading-8.5' : 'leading-7'"
-        :data-testid="`sentence-${gesture}`"
-        @focusin="desk.select(key)"
-      >
-        <template
-          v-for="(word, index) in words"
-          :key="`${index}-${word.type === 'plain' ? word.text : word.id}`"
+    <template v-if="place && assignment">
+      <MessageClause
+        v-for="(message, index) in assignment.messages"
+        :key="index"
+        :message="message"
+        :index="index"
+        :count="assignment.messages.length"
+        :gesture="gesture"
+        :is-current="isCurrent"
+        @focusin="desk.gesture === key || desk.select(key)"
+        @change="change(index, $event)"
+        @remove="remove(index)"
+      />
+      <div v-if="isCurrent" class="mt-1 flex flex-wrap items-center gap-1.5">
+        <ChipToggle
+          :is-on="assignment.pinned"
+          @click="
+            setAssignment(assignment.pinned ? 'Unpin' : 'Pin', { ...assignment, pinned: !assignment.pinned })
+          "
+          >pinned</ChipToggle
         >
-          <span v-if="index > 0 && !isClose(word)">{{ ' ' }}</span>
-          <span v-if="word.type === 'plain'" :class="index === 0 && 'font-medium'">{{ word.text }}</span>
-          <WordChoice v-else-if="word.type === 'choice'" :word="word" @change="change" />
-          <WordNumber v-else :word="word" @change="change" />
-        </template>
-      </p>
-      <p v-if="more > 0" class="text-soft text-xs">and {{ more }} more at other moments</p>
-      <div v-if="isCurrent && message" class="mt-1.5 flex items-start gap-2">
-        <TagField :message="message" :gesture="gesture" @change="change" />
-        <UiButton look="plain" :aria-expanded="showFields" @click="showFields = !showFields">
-          <ChevronRight :size="13" :class="showFields && 'rotate-90'" />As fields
-        </UiButton>
+        <input
+          class="bg-raised border-line h-6 min-w-0 flex-1 rounded-md border px-2 text-xs"
+          placeholder="memo"
+          aria-label="Memo"
+          maxlength="4000"
+          :value="assignment.memo"
+          @change="
+            setAssignment('Memo of', { ...assignment, memo: ($event.target as HTMLInputElement).value })
+          "
+        />
+        <UiButton
+          v-if="canAdd"
+          look="plain"
+          class="px-1.5!"
+          label="Another message at another moment"
+          @click="add"
+          ><Plus :size="13" />moment</UiButton
+        >
       </div>
-      <LabelledFields v-if="isCurrent && showFields" :fields="fields" class="mt-2" @change="change" />
     </template>
     <p v-else class="text-soft py-1">
-      <span class="font-medium">{{ gestureName(desk.control!, gesture) }}</span> is in a stack that shows no
-      layer now. Choose a layer above to say what it sends.
+      <span class="font-medium">{{ desk.control && gestureName(desk.control, gesture) }}</span> is in a stack
+      that shows no layer now. Choose a layer above to say what it sends.
     </p>
   </div>
 </template>

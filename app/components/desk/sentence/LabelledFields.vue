@@ -1,11 +1,10 @@
-<script setup lang="ts">
-import type { Message } from '#core/rig'
-import type { FieldWord } from '~/lib/sentence'
+<script setup lang="ts" generic="T">
+import type { ChoiceWord, FieldWord } from '~/lib/sentence'
 
-const { fields } = defineProps<{ fields: readonly FieldWord[] }>()
-const emit = defineEmits<{ change: [message: Message] }>()
+const { fields } = defineProps<{ fields: readonly FieldWord<T>[] }>()
+const emit = defineEmits<{ change: [result: T] }>()
 
-function choose(field: Extract<FieldWord, { type: 'choice' }>, event: Event): void {
+function choose(field: ChoiceWord<T>, event: Event): void {
   emit('change', field.set((event.target as HTMLSelectElement).value))
 }
 </script>

@@ -1,9 +1,8 @@
-<script setup lang="ts">
-import type { Message } from '#core/rig'
-import type { Word } from '~/lib/sentence'
+<script setup lang="ts" generic="T">
+import type { NumberWord } from '~/lib/sentence'
 
-const { word, id } = defineProps<{ word: Extract<Word, { type: 'number' }>; id: string }>()
-const emit = defineEmits<{ change: [message: Message] }>()
+const { word, id } = defineProps<{ word: NumberWord<T>; id: string }>()
+const emit = defineEmits<{ change: [result: T] }>()
 const { draft, refusal, read } = useNumberDraft(() => word)
 watch(
   () => word.value,

@@ -1,10 +1,9 @@
-<script setup lang="ts">
+<script setup lang="ts" generic="T">
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/vue'
-import type { Message } from '#core/rig'
-import type { Word } from '~/lib/sentence'
+import type { ChoiceWord } from '~/lib/sentence'
 
-const { word } = defineProps<{ word: Extract<Word, { type: 'choice' }> }>()
-const emit = defineEmits<{ change: [message: Message] }>()
+const { word } = defineProps<{ word: ChoiceWord<T> }>()
+const emit = defineEmits<{ change: [result: T] }>()
 </script>
 
 <template>

@@ -1,9 +1,8 @@
-<script setup lang="ts">
-import type { Message } from '#core/rig'
-import type { Word } from '~/lib/sentence'
+<script setup lang="ts" generic="T">
+import type { NumberWord } from '~/lib/sentence'
 
-const { word } = defineProps<{ word: Extract<Word, { type: 'number' }> }>()
-const emit = defineEmits<{ change: [message: Message] }>()
+const { word } = defineProps<{ word: NumberWord<T> }>()
+const emit = defineEmits<{ change: [result: T] }>()
 
 const isEditing = ref(false)
 const { draft, refusal, read } = useNumberDraft(() => word)

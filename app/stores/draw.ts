@@ -1,0 +1,44 @@
+import { defineStore } from 'pinia'
+import { moved, snapMove, type Control, type Id } from '#core/rig'
+import { useDeskStore } from './desk'
+
+/** What is being drawn on the surface and not yet made: a ghost of new controls, a drag, a new size. */
+export const useDrawStore = defineStore('draw', () => {
+  const desk = useDeskStore()
+  const ghost = shallowRef<readonly Control[]>([])
+  const drag = shallowRef<{ dx: number; dy: number } | null>(null)
+  const resize = shallowRef<{ dw: number; dh: number } | null>(null)
+
+  const isDrawing = computed(() => desk.panel === 'draw')
+  watch(isDrawing, () => {
+    ghost.value = []
+  })
+
+  const others = (): readonly Control[] => {
+    const ids = new Set(desk.selectedIds)
+    return desk.model?.surface.controls.filter(({ id }) => !ids.has(id)) ?? []
+  }
+
+  /** The places of the selected controls as dragged so far, snapped to grid and neighbours; in mm. */
+  const placing = computed<ReadonlyMap<Id, Control['place']>>(() => {
+    const { selected } = desk
+    if (selected.length === 0) return new Map()
+    if (drag.value) {
+      const by = snapMove(selected, others(), drag.value.dx, drag.value.dy)
+      return moved(selected, by.dx, by.dy)
+    }
+    if (resize.value) {
+      const { dw, dh } = resize.value
+      const half = (value: number): number => Math.round(value * 2) / 2
+      return new Map(
+        selected.map(({ id, place }) => [
+          id,
+          { ...place, w: Math.max(3, half(place.w + dw)), h: Math.max(3, half(place.h + dh)) },
+        ]),
+      )
+    }
+    return new Map()
+  })
+
+  return { ghost, drag, resize, isDrawing, placing }
+})
