@@ -1,7 +1,8 @@
 import { useEventListener } from '@vueuse/core'
 import { toast } from 'vue-sonner'
 
-const isTyping = (target: EventTarget | null): boolean =>
+/** Is the key meant for a text field? */
+export const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
 

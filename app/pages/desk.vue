@@ -42,7 +42,9 @@ watch(
     <Splitpanes horizontal class="min-h-0 flex-1" :dbl-click-splitter="false" @resized="keepUpper">
       <Pane :size="preferences.upperSize" :min-size="25">
         <Splitpanes :dbl-click-splitter="false" @resized="keepSurface">
-          <Pane :size="preferences.surfaceSize" :min-size="35"><SurfaceView /></Pane>
+          <Pane :size="preferences.surfaceSize" :min-size="35"
+            ><LazyLedgerView v-if="preferences.upperView === 'ledger'" /><SurfaceView v-else
+          /></Pane>
           <Pane :size="100 - preferences.surfaceSize" :min-size="20"><SidePanel /></Pane>
         </Splitpanes>
       </Pane>

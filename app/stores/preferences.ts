@@ -11,6 +11,8 @@ export const usePreferencesStore = defineStore('preferences', () => {
     themeChoice.value === 'system' ? (prefersDark.value ? 'night' : 'vellum') : themeChoice.value,
   )
   const otherLayers = useStorage('deft-lattice/other-layers', true)
+  /** What stands in the upper left of the Desk. */
+  const upperView = useStorage<'surface' | 'ledger'>('deft-lattice/upper-view', 'surface')
   /** Sizes of the Desk's regions in percent: the upper part, and the surface within it. */
   const upperSize = useStorage('deft-lattice/upper-size', 57)
   const surfaceSize = useStorage('deft-lattice/surface-size', 69)
@@ -19,5 +21,5 @@ export const usePreferencesStore = defineStore('preferences', () => {
     document.documentElement.dataset.theme = theme.value
   })
 
-  return { themeChoice, theme, otherLayers, upperSize, surfaceSize }
+  return { themeChoice, theme, otherLayers, upperView, upperSize, surfaceSize }
 })

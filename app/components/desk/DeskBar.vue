@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { Layers, PencilRuler, Plus, SlidersHorizontal } from '@lucide/vue'
+import { Layers, PencilRuler, Plus, SlidersHorizontal, Table2 } from '@lucide/vue'
 import type { Stack } from '#core/rig'
 
 const desk = useDeskStore()
+const preferences = usePreferencesStore()
 const NONE = ''
 const isAdding = ref(false)
 const TOOLS = [
@@ -79,6 +80,15 @@ const shownLayer = (stack: Stack): string => desk.shown?.layers[stack.id] ?? NON
       @update:model-value="desk.chooseLayer(stack.id, $event || null)"
     />
     <div class="ml-auto flex gap-0.5" role="group" aria-label="Change this controller">
+      <UiButton
+        :look="preferences.upperView === 'ledger' ? 'strong' : 'plain'"
+        class="px-2!"
+        label="The assignments as a table"
+        :aria-pressed="preferences.upperView === 'ledger'"
+        data-tool="ledger"
+        @click="preferences.upperView = preferences.upperView === 'ledger' ? 'surface' : 'ledger'"
+        ><Table2 :size="15"
+      /></UiButton>
       <UiButton
         v-for="tool in TOOLS"
         :key="tool.panel"

@@ -35,6 +35,7 @@ const VIEWS = [
       >
     </nav>
     <div class="ml-auto flex items-center gap-1">
+      <CommandButton class="mr-1" />
       <UiButton
         look="plain"
         :label="rigs.undoLabel === null ? 'Nothing to undo' : `Undo: ${rigs.undoLabel}`"

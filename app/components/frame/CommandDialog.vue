@@ -1,0 +1,131 @@
+<script setup lang="ts">
+import {
+  Combobox,
+  ComboboxInput,
+  ComboboxOption,
+  ComboboxOptions,
+  Dialog,
+  DialogPanel,
+  DialogTitle,
+} from '@headlessui/vue'
+import { powerUpShowing, turnOffUnused } from '#core/rig'
+import { findHits, type Command, type Hit } from '~/lib/commands'
+
+const emit = defineEmits<{ done: []; shortcuts: [] }>()
+const rigs = useRigStore()
+const desk = useDeskStore()
+const shelf = useShelfStore()
+const preferences = usePreferencesStore()
+const edit = useEdit()
+const { chooseFile, exportRig } = useRigFiles()
+const query = ref('')
+
+const onDesk = (act: () => void) => async (): Promise<void> => {
+  act()
+  await navigateTo('/desk')
+}
+const panel = (name: typeof desk.panel) => onDesk(() => (desk.panel = name))
+
+function turnOff(): void {
+  const { controller } = desk
+  if (!rigs.rig || !controller) return
+  edit(`Turn off what moves nothing on ${controller.name}`, turnOffUnused(rigs.rig, controller))
+}
+
+const commands = computed<Command[]>(() => [
+  { name: 'Undo', about: rigs.undoLabel ?? 'nothing to undo', run: () => rigs.undo() },
+  { name: 'Redo', about: rigs.redoLabel ?? 'nothing to redo', run: () => rigs.redo() },
+  { name: 'Show the findings', about: 'what collides', run: panel('findings') },
+  { name: 'Draw the surface', about: 'of the controller shown', run: panel('draw') },
+  { name: 'Templates, stacks and layers', about: 'of the controller shown', run: panel('templates') },
+  { name: 'The controller itself', about: 'name, home channel, abilities', run: panel('controller') },
+  {
+    name: 'The assignments as a table',
+    about: 'or the surface again',
+    run: onDesk(() => (preferences.upperView = preferences.upperView === 'ledger' ? 'surface' : 'ledger')),
+  },
+  { name: 'Turn off what moves nothing', about: desk.controller?.name ?? '', run: turnOff },
+  { name: 'Lattice of CC', about: '', run: onDesk(() => (desk.family = 'cc')) },
+  { name: 'Lattice of notes', about: '', run: onDesk(() => (desk.family = 'note')) },
+  { name: 'Go to Sheets', about: '', run: () => navigateTo('/sheets') },
+  { name: 'Light', about: 'theme', run: () => (preferences.themeChoice = 'vellum') },
+  { name: 'Dark', about: 'theme', run: () => (preferences.themeChoice = 'night') },
+  { name: 'New rig', about: '', run: () => shelf.openEmpty() },
+  { name: 'Import a file', about: '', run: () => chooseFile() },
+  { name: 'Export the rig', about: 'as JSON', run: () => exportRig() },
+  { name: 'Keyboard shortcuts', about: '?', run: () => emit('shortcuts') },
+])
+const hits = computed(() => findHits(rigs.rig, commands.value, query.value))
+
+async function take(hit: Hit | null): Promise<void> {
+  if (!hit) return
+  emit('done')
+  switch (hit.kind) {
+    case 'command':
+      await hit.run()
+      return
+    case 'sender':
+      desk.goTo(hit.place)
+      break
+    case 'control': {
+      desk.chooseController(hit.controller)
+      desk.selectMany([hit.control])
+      break
+    }
+    case 'layer': {
+      desk.chooseController(hit.controller)
+      const owner = desk.controller
+      if (owner && desk.template?.id !== hit.template)
+        desk.chooseTemplate(powerUpShowing(owner, hit.template).template)
+      desk.chooseLayer(hit.stack, hit.layer)
+    }
+  }
+  await navigateTo('/desk')
+}
+</script>
+
+<template>
+  <Dialog open class="relative z-50" @close="emit('done')">
+    <div class="bg-ink/30 fixed inset-0" aria-hidden="true" />
+    <div class="fixed inset-x-0 top-16 grid justify-items-center px-6">
+      <DialogPanel
+        class="bg-raised border-ink shadow-float w-full max-w-xl rounded-lg border p-2"
+        data-testid="command-box"
+      >
+        <DialogTitle class="sr-only">Find or do</DialogTitle>
+        <Combobox :model-value="null" @update:model-value="take">
+          <ComboboxInput
+            class="bg-sheet border-line h-9 w-full rounded-md border px-3 text-base"
+            placeholder="A control, a layer, an address such as 5:cc74, or what to do"
+            aria-label="Find or do"
+            autocomplete="off"
+            @change="query = $event.target.value"
+          />
+          <ComboboxOptions
+            v-if="hits.length > 0"
+            static
+            class="mt-1.5 max-h-80 overflow-auto"
+            aria-label="Found"
+          >
+            <ComboboxOption
+              v-for="hit in hits"
+              :key="`${hit.kind}-${hit.id}`"
+              v-slot="{ active }"
+              :value="hit"
+            >
+              <div
+                class="flex items-baseline justify-between gap-4 rounded px-3 py-1"
+                :class="active && 'bg-marker text-on-marker'"
+                :data-hit="hit.kind"
+              >
+                <span :class="hit.kind === 'sender' && 'tag'">{{ hit.name }}</span>
+                <span class="truncate text-xs opacity-75">{{ hit.about }}</span>
+              </div>
+            </ComboboxOption>
+          </ComboboxOptions>
+          <p v-else class="text-soft px-3 py-2" role="status">Nothing is called that, and nobody sends it.</p>
+        </Combobox>
+      </DialogPanel>
+    </div>
+  </Dialog>
+</template>
