@@ -121,5 +121,25 @@ export function useLedgerCells(rows: () => readonly LedgerRow[], columns: () => 
       )
   }
 
-  return { active, editing, range, isInRange, moveTo, moveBy, startEdit, commitEdit, copy, paste, fillDown }
+  /** Empty the cells of the range. */
+  const emptyCells = (): void =>
+    void write(
+      'Empty cells',
+      { row: range.value.top, column: range.value.left },
+      selectedBlock().map((texts) => texts.map(() => '')),
+    )
+
+  return {
+    active,
+    editing,
+    isInRange,
+    moveTo,
+    moveBy,
+    startEdit,
+    commitEdit,
+    copy,
+    paste,
+    fillDown,
+    emptyCells,
+  }
 }

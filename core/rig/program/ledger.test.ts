@@ -33,6 +33,16 @@ describe('the ledger', () => {
     expect(rows.find(({ control }) => control === 'Loop touch')?.kind).toBe('nothing')
   })
 
+  it('goes on naming what a line moved after its address changed, and says to teach it again', () => {
+    const line = rows[first]
+    if (!line) throw new Error('no such line')
+    const written = writeBlock(rig, [line], ['address'], { row: 0, column: 0 }, [['9:cc28+60']])
+    if (!written.ok) throw new Error(written.bad[0]?.message)
+    const after = ledgerRows(perform(rig, 'x', written.edits).rig).find(({ key }) => key === line.key)
+    expect(line.moves).toBe('Loomwright · Track 1 Rings · Volume')
+    expect(after?.moves).toBe('Loomwright · Track 1 Rings · Volume (teach again)')
+  })
+
   it('writes a block as one, and reads it back', () => {
     const block = [
       ['1:cc24+56', '3'],

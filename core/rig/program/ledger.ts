@@ -16,7 +16,7 @@ import {
   withNumber,
 } from '../messages'
 import { placeKey, placeRef, type Place } from '../places'
-import type { Assignment, Controller, Message, Rig, Template } from '../types'
+import type { Assignment, Controller, GestureRef, Message, Rig, Template } from '../types'
 import { changeAssignments, programmedAt, type Programmed } from './bulk'
 import { placesOver } from './places'
 
@@ -56,14 +56,19 @@ const layerName = (template: Template, layer: string | null): string =>
     ? ''
     : (template.stacks.flatMap(({ layers }) => layers).find(({ id }) => id === layer)?.name ?? '')
 
-/** What a line moves: mappings learned at its own address, not yet taught, or without learning. */
-function movesWords(rig: Rig, place: Place, sent: string): string {
+/**
+ * What a line moves: the mappings of its gesture that are not yet taught, or were learned at what the line
+ * sends. One that was learned at an address which no layer sends any more stays named, to be taught again.
+ */
+function movesWords(rig: Rig, place: Place, sent: string, sentByGesture: ReadonlySet<string>): string {
   return mappingsOf(rig, placeRef(place))
-    .filter(({ learnedAt }) => learnedAt === null || learnedAt === sent)
-    .flatMap((mapping) => {
-      const destination = rigIndex(rig).destinations.get(mapping.destination)
-      const parameter = destination ? parameterOf(destination, mapping.parameter) : null
-      return destination && parameter ? [`${destination.name} · ${parameterName(parameter)}`] : []
+    .filter(({ learnedAt }) => learnedAt === null || learnedAt === sent || !sentByGesture.has(learnedAt))
+    .flatMap(({ destination: id, parameter: wanted, learnedAt }) => {
+      const destination = rigIndex(rig).destinations.get(id)
+      const parameter = destination ? parameterOf(destination, wanted) : null
+      if (!destination || !parameter) return []
+      const again = learnedAt === null || learnedAt === sent ? '' : ' (teach again)'
+      return [`${destination.name} · ${parameterName(parameter)}${again}`]
     })
     .join('; ')
 }
@@ -74,24 +79,45 @@ export function ledgerRows(rig: Rig): LedgerRow[] {
     const gestures = modelOf(rig, controller).surface.controls.flatMap((control) =>
       control.silent ? [] : control.gestures.map((gesture) => `${control.id}.${gesture}`),
     )
-    return controller.templates.flatMap((template) =>
-      placesOver(controller, template, gestures, 'all-layers').flatMap((place): LedgerRow[] => {
+    const lines = controller.templates.flatMap((template) =>
+      placesOver(controller, template, gestures, 'all-layers').flatMap((place) => {
         const programmed = programmedAt(rig, place)
-        return programmed ? [lineOf(rig, controller, template, programmed)] : []
+        return programmed ? [{ template, programmed, sent: sentTag(controller, programmed) }] : []
       }),
+    )
+    const sentBy = new Map<GestureRef, Set<string>>()
+    for (const { programmed, sent } of lines) {
+      const ref = placeRef(programmed.place)
+      const known = sentBy.get(ref)
+      if (known) known.add(sent)
+      else sentBy.set(ref, new Set([sent]))
+    }
+    return lines.map(({ template, programmed, sent }) =>
+      lineOf(
+        controller,
+        template,
+        programmed,
+        movesWords(rig, programmed.place, sent, sentBy.get(placeRef(programmed.place)) ?? new Set()),
+      ),
     )
   })
 }
 
+/** The tag of what the first message of a place really sends, or nothing. */
+function sentTag({ homeChannel }: Controller, { assignment: { messages } }: Programmed): string {
+  const [message] = messages
+  const sent = message ? sentAddress(message, homeChannel) : null
+  return sent ? printTag(sent) : ''
+}
+
 function lineOf(
-  rig: Rig,
-  { name, homeChannel }: Controller,
+  { name }: Controller,
   template: Template,
   { place, control, gesture, assignment }: Programmed,
+  moves: string,
 ): LedgerRow {
   const [message = freshMessage('off', control.kind, gesture)] = assignment.messages
   const address = addressOf(message)
-  const sent = sentAddress(message, homeChannel)
   const number = numberOf(message)
   const range = 'range' in message ? message.range : null
   return {
@@ -107,7 +133,7 @@ function lineOf(
     number: number === null ? '' : String(number),
     low: range ? String(range.low) : '',
     high: range ? String(range.high) : '',
-    moves: movesWords(rig, place, sent ? printTag(sent) : ''),
+    moves,
     memo: assignment.memo,
   }
 }

@@ -1,42 +1,63 @@
 <script setup lang="ts">
-const { count, columns } = defineProps<{
+import type { LedgerFilter } from '~/composables/useLedgerLines'
+
+const { count, columns, choices } = defineProps<{
   count: number
   columns: ReadonlyArray<{ id: string; name: string; isShown: boolean }>
+  choices: Readonly<Record<'layer' | 'kind' | 'channel', readonly string[]>>
 }>()
 const emit = defineEmits<{ toggleColumn: [id: string] }>()
-const text = defineModel<string>('text', { required: true })
-const controller = defineModel<string>('controller', { required: true })
-const findings = defineModel<boolean>('findings', { required: true })
-const sending = defineModel<boolean>('sending', { required: true })
+const filter = defineModel<LedgerFilter>({ required: true })
 const desk = useDeskStore()
+
+const NARROW = [
+  { column: 'layer', any: 'any layer' },
+  { column: 'kind', any: 'any kind' },
+  { column: 'channel', any: 'any channel' },
+] as const
 </script>
 
 <template>
-  <div class="border-line flex h-10 shrink-0 items-center gap-2.5 border-b px-4 text-xs whitespace-nowrap">
+  <div
+    class="border-line flex min-h-10 shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b px-4 py-1 text-xs whitespace-nowrap"
+  >
     <input
-      v-model="text"
+      v-model="filter.text"
       type="search"
-      class="bg-raised border-line h-7 w-44 rounded-md border px-2 text-sm"
+      class="bg-raised border-line h-7 w-36 rounded-md border px-2 text-sm"
       placeholder="Search the lines"
       aria-label="Search the lines"
       data-testid="ledger-search"
     />
     <select
-      v-model="controller"
+      v-model="filter.controller"
       aria-label="Controller"
-      class="bg-raised border-line h-7 rounded-md border px-1.5"
+      class="bg-raised border-line h-7 max-w-32 rounded-md border px-1"
     >
-      <option value="">all controllers</option>
+      <option value="">any controller</option>
       <option v-for="each in desk.controllers" :key="each.id" :value="each.id">{{ each.name }}</option>
     </select>
+    <select
+      v-for="{ column, any } in NARROW"
+      :key="column"
+      v-model="filter[column]"
+      :aria-label="any"
+      class="bg-raised border-line h-7 w-24 rounded-md border px-1"
+      :data-filter="column"
+    >
+      <option value="">{{ any }}</option>
+      <option v-for="value in choices[column]" :key="value" :value="value">{{ value }}</option>
+    </select>
     <label class="flex items-center gap-1.5"
-      ><input v-model="findings" type="checkbox" class="accent-ink" />with findings</label
+      ><input v-model="filter.withFindings" type="checkbox" class="accent-ink" />with findings</label
     >
     <label class="flex items-center gap-1.5"
-      ><input v-model="sending" type="checkbox" class="accent-ink" />that send</label
+      ><input v-model="filter.thatSend" type="checkbox" class="accent-ink" />that send</label
     >
     <details class="relative ml-auto">
-      <summary class="text-soft list-none font-medium">Columns</summary>
+      <summary class="text-soft list-none font-medium underline decoration-dotted underline-offset-2">
+        Columns
+      </summary>
       <div class="bg-raised border-line shadow-float absolute right-0 z-20 mt-1 rounded-md border p-2">
         <label v-for="column in columns" :key="column.id" class="flex items-center gap-2 py-0.5">
           <input
@@ -48,6 +69,6 @@ const desk = useDeskStore()
         </label>
       </div>
     </details>
-    <span class="text-soft">{{ count }} lines</span>
+    <span class="text-soft">{{ count }} {{ count === 1 ? 'line' : 'lines' }}</span>
   </div>
 </template>

@@ -9,13 +9,7 @@ import {
   useTable,
 } from '@tanstack/vue-table'
 import { placeKey } from '#core/rig'
-import {
-  isWritable,
-  ledgerRows,
-  LEDGER_COLUMNS,
-  type LedgerColumnId,
-  type LedgerRow,
-} from '#core/rig/program/ledger'
+import { isWritable, LEDGER_COLUMNS, type LedgerColumnId, type LedgerRow } from '#core/rig/program/ledger'
 
 const ROW_PX = 28
 const WIDTHS: Readonly<Record<LedgerColumnId, number>> = {
@@ -34,29 +28,8 @@ const WIDTHS: Readonly<Record<LedgerColumnId, number>> = {
 }
 
 const desk = useDeskStore()
-const rigs = useRigStore()
 const marks = useMarks()
 const scroller = useTemplateRef('scroller')
-
-const text = ref('')
-const onlyController = ref('')
-const onlyFindings = ref(false)
-const onlySending = ref(true)
-
-const all = computed(() => (rigs.rig ? ledgerRows(rigs.rig) : []))
-const data = computed(() => {
-  const words = text.value.toLowerCase().split(/\s+/).filter(Boolean)
-  return all.value.filter((line) => {
-    if (onlyController.value !== '' && line.place.controller !== onlyController.value) return false
-    if (onlySending.value && line.address === '') return false
-    if (onlyFindings.value && !marks.value.byPlace.has(line.key)) return false
-    if (words.length === 0) return true
-    const whole = LEDGER_COLUMNS.map(({ id }) => line[id])
-      .join(' ')
-      .toLowerCase()
-    return words.every((word) => whole.includes(word))
-  })
-})
 
 const features = tableFeatures({
   rowSortingFeature,
@@ -64,6 +37,8 @@ const features = tableFeatures({
   sortedRowModel: createSortedRowModel(),
   sortFns: { alphanumeric: sortFn_alphanumeric },
 })
+const shown = ref<LedgerColumnId[]>([])
+const { filter, lines: data, choices, clear } = useLedgerLines(() => shown.value)
 const table = useTable({
   features,
   columns: LEDGER_COLUMNS.map(({ id, name }) => ({
@@ -77,14 +52,30 @@ const table = useTable({
   initialState: { columnVisibility: { template: false, kind: false } },
 })
 const shownColumns = computed(() => table.getVisibleLeafColumns().map(({ id }) => id as LedgerColumnId))
+watch(
+  () => shownColumns.value.join(' '),
+  () => (shown.value = shownColumns.value),
+  { immediate: true },
+)
 const rows = computed(() => table.getRowModel().rows.map(({ original }) => original))
 const totalWidth = computed(() => shownColumns.value.reduce((sum, id) => sum + WIDTHS[id], 0))
 
-const { active, editing, isInRange, moveTo, moveBy, startEdit, commitEdit, copy, paste, fillDown } =
-  useLedgerCells(
-    () => rows.value,
-    () => shownColumns.value,
-  )
+const {
+  active,
+  editing,
+  isInRange,
+  moveTo,
+  moveBy,
+  startEdit,
+  commitEdit,
+  copy,
+  paste,
+  fillDown,
+  emptyCells,
+} = useLedgerCells(
+  () => rows.value,
+  () => shownColumns.value,
+)
 
 const virtualizer = useVirtualizer(
   computed(() => ({
@@ -118,6 +109,9 @@ const MOVES: Readonly<Record<string, readonly [number, number]>> = {
 function focusGrid(): void {
   scroller.value?.focus({ preventScroll: true })
 }
+/** A character that opens the cell with itself, as in a spreadsheet; “/” and “?” stay the application's. */
+const opensCell = ({ key, ctrlKey, metaKey, altKey }: KeyboardEvent): boolean =>
+  key.length === 1 && !ctrlKey && !metaKey && !altKey && key !== '/' && key !== '?' && key !== ' '
 function onKey(event: KeyboardEvent): void {
   if (editing.value !== null) return
   const move = MOVES[event.key]
@@ -133,7 +127,9 @@ function onKey(event: KeyboardEvent): void {
   else if (event.key === 'Enter' || event.key === 'F2') {
     if (column && isWritable(column)) startEdit(null)
   } else if (isCommand && event.key.toLowerCase() === 'd') fillDown()
+  else if (event.key === 'Delete' || event.key === 'Backspace') emptyCells()
   else if (event.key === 'Escape') desk.select(null)
+  else if (opensCell(event) && column && isWritable(column)) startEdit(event.key)
   else return
   event.preventDefault()
 }
@@ -165,16 +161,19 @@ function onPaste(event: ClipboardEvent): void {
   paste(event.clipboardData?.getData('text/plain') ?? '')
   event.preventDefault()
 }
-const vFocus = { mounted: (element: HTMLInputElement) => element.select() }
+const vFocus = {
+  mounted: (element: HTMLInputElement) => {
+    element.focus()
+    if (element.value.length > 1) element.select()
+  },
+}
 </script>
 
 <template>
   <section class="flex h-full flex-col" aria-label="Ledger" data-testid="ledger">
     <LedgerBar
-      v-model:text="text"
-      v-model:controller="onlyController"
-      v-model:findings="onlyFindings"
-      v-model:sending="onlySending"
+      v-model="filter"
+      :choices="choices"
       :count="rows.length"
       :columns="
         table.getAllLeafColumns().map((column) => ({
@@ -226,7 +225,8 @@ const vFocus = { mounted: (element: HTMLInputElement) => element.select() }
         </button>
       </div>
       <p v-if="rows.length === 0" class="text-soft px-4 py-3">
-        No line is like that. Clear the search, or show what sends nothing too.
+        No line is like that.
+        <button type="button" class="text-ink underline" @click="clear">Show every line</button>
       </p>
       <div class="relative" :style="{ height: `${virtualizer.getTotalSize()}px`, width: `${totalWidth}px` }">
         <div
