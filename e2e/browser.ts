@@ -126,3 +126,24 @@ export async function startSession(): Promise<Session> {
     },
   }
 }
+
+/** Give a text as a file to the application's own import. */
+export async function importText(page: Session, name: string, text: string): Promise<void> {
+  await page.driver.executeScript(`
+    window.__input = null
+    const click = HTMLInputElement.prototype.click
+    HTMLInputElement.prototype.click = function () {
+      if (this.type !== 'file') return click.call(this)
+      window.__input = this
+    }`)
+  await page.click('[data-testid=rig-menu]')
+  await page.press('Import a file')
+  await page.driver.executeScript(
+    `const files = new DataTransfer()
+     files.items.add(new File([arguments[1]], arguments[0]))
+     window.__input.files = files.files
+     window.__input.dispatchEvent(new Event('change', { bubbles: true }))`,
+    name,
+    text,
+  )
+}

@@ -189,7 +189,7 @@ describe('templates, stacks and many at once', () => {
     for (let number = 1; number <= 5; number++) {
       await page.click(`[data-control=footswitch-${number}]`)
       await choose('[data-testid=add-choice] select[aria-label=Layer]', `Layer ${number}`)
-      await page.click('[data-testid=add-choice] button')
+      await page.click('[data-testid=add-choice] button[type=submit]')
       await page.waitFor('the choice', async () =>
         (await page.text('[data-stack]')).includes(`Switch ${number} shows Layer ${number}`),
       )

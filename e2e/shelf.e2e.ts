@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../demo'
 import { writeRig, type Rig } from '../core/rig'
-import { By, Key, startSession, type Session } from './browser'
+import { By, importText, Key, startSession, type Session } from './browser'
 
 let page: Session
 beforeAll(async () => {
@@ -147,18 +147,7 @@ function grown(count: number): Rig {
 
 describe('a large rig', () => {
   it('of 10,000 assignments opens and is worked on', async () => {
-    const text = writeRig(grown(10_000))
-    await page.driver.executeScript(`
-      HTMLInputElement.prototype.click = function () { window.__input = this }`)
-    await page.click('[data-testid=rig-menu]')
-    await page.press('Import a file')
-    await page.driver.executeScript(
-      `const files = new DataTransfer()
-       files.items.add(new File([arguments[0]], 'grown.json'))
-       window.__input.files = files.files
-       window.__input.dispatchEvent(new Event('change', { bubbles: true }))`,
-      text,
-    )
+    await importText(page, 'grown.json', writeRig(grown(10_000)))
     await named('Grown')
     await page.click('[data-control="knob-1"]')
     await (await page.find(field)).sendKeys(Key.chord(Key.CONTROL, 'a'), '1:cc16', Key.ENTER)

@@ -1,7 +1,7 @@
 import Papa from 'papaparse'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { readRig } from '../core/rig'
-import { By, Key, startSession, type Session } from './browser'
+import { By, importText, Key, startSession, type Session } from './browser'
 
 let page: Session
 beforeAll(async () => {
@@ -15,27 +15,6 @@ const tagOnSurface = (control: string): Promise<string> => page.text(`[data-cont
 const settled = (count: number) =>
   page.waitFor(`${count} findings`, async () => (await findings()) === count || undefined)
 const cell = (tag: string): string => `[data-cell="${tag}"]`
-
-/** Put a text into the file chooser that the menu opens, as the browser would. */
-async function importText(name: string, text: string): Promise<void> {
-  await page.driver.executeScript(`
-    window.__input = null
-    const click = HTMLInputElement.prototype.click
-    HTMLInputElement.prototype.click = function () {
-      if (this.type !== 'file') return click.call(this)
-      window.__input = this
-    }`)
-  await page.click('[data-testid=rig-menu]')
-  await page.press('Import a file')
-  await page.driver.executeScript(
-    `const files = new DataTransfer()
-     files.items.add(new File([arguments[1]], arguments[0], { type: 'application/json' }))
-     window.__input.files = files.files
-     window.__input.dispatchEvent(new Event('change', { bubbles: true }))`,
-    name,
-    text,
-  )
-}
 
 describe('from a controller on screen to a printed map', () => {
   let before = 0
@@ -133,7 +112,7 @@ describe('from a controller on screen to a printed map', () => {
     await page.click('[data-testid=rig-menu]')
     await page.press('Delete')
     await page.waitFor('an empty desk', async () => (await page.text('main')).includes('No rig is open'))
-    await importText('nine-rings.json', exported)
+    await importText(page, 'nine-rings.json', exported)
     await page.find('[data-testid=surface]')
     await settled(before - 1)
     await page.click('[data-testid=rig-menu]')
@@ -151,14 +130,14 @@ describe('from a controller on screen to a printed map', () => {
 
   it('refuses a bad file with the place and the reason, and leaves the open rig alone', async () => {
     const bad = exported.replace('"homeChannel": 1,', '"homeChannel": 17,')
-    await importText('bad.json', bad)
+    await importText(page, 'bad.json', bad)
     const dialog = await page.waitFor('the dialog', () => page.driver.findElement(By.css('[role=dialog]')))
     const text = await page.waitFor('its text', async () => (await dialog.getText()) || undefined)
     expect(text).toContain('controllers[0].homeChannel')
     expect(text).toContain('16 at most')
     await page.press('Close')
     await settled(before - 1)
-    await importText('worse.json', '{ "format": ')
+    await importText(page, 'worse.json', '{ "format": ')
     await page.waitFor('the reason', async () =>
       (await page.text('[role=dialog]')).includes('This is not JSON'),
     )

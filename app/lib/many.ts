@@ -13,19 +13,36 @@ export type ManyField = FieldWord<readonly Message[]>
 
 const MIXED = 'mixed'
 
-const fieldsOf = (context: SentenceContext): Map<string, FieldWord> =>
-  new Map(
+type Fields = ReadonlyMap<string, FieldWord>
+const known = new WeakMap<Message, { context: SentenceContext; fields: Fields }>()
+
+const isSameContext = (a: SentenceContext, b: SentenceContext): boolean =>
+  a.control === b.control &&
+  a.gesture === b.gesture &&
+  a.homeChannel === b.homeChannel &&
+  a.abilities === b.abilities &&
+  a.rig.middleC === b.rig.middleC &&
+  a.rig.programsFrom === b.rig.programsFrom
+
+/** The fields of one message, kept as long as nothing they depend on changes. */
+function fieldsOf(context: SentenceContext): Fields {
+  const before = known.get(context.message)
+  if (before && isSameContext(before.context, context)) return before.fields
+  const fields = new Map(
     sentenceOf(context)
       .filter((word): word is FieldWord => word.type !== 'plain')
       .map((word) => [word.id, word]),
   )
+  known.set(context.message, { context, fields })
+  return fields
+}
 
 /** Options that any of the messages has; to be had if any of them can have it. */
 function optionsOf(words: readonly ChoiceWord[]): WordOption[] {
   const options = new Map<string, WordOption>()
-  for (const option of words.flatMap((word) => word.options)) {
-    const known = options.get(option.value)
-    if (!known || known.reason !== null) options.set(option.value, option)
+  for (const option of [...new Set(words.map((word) => word.options))].flat()) {
+    const before = options.get(option.value)
+    if (!before || before.reason !== null) options.set(option.value, option)
   }
   return [...options.values()]
 }
@@ -58,8 +75,8 @@ function numberOver(words: readonly NumberWord[], all: readonly Message[], apply
     label: first?.label ?? '',
     text: isMixed ? MIXED : (first?.text ?? ''),
     value: isMixed ? null : (first?.value ?? null),
-    low: Math.min(...words.map(({ low }) => low)),
-    high: Math.max(...words.map(({ high }) => high)),
+    low: words.reduce((least, { low }) => Math.min(least, low), Infinity),
+    high: words.reduce((most, { high }) => Math.max(most, high), -Infinity),
     set: (value) =>
       apply((word) =>
         word.type === 'number' && value >= word.low && value <= word.high ? word.set(value) : null,

@@ -86,6 +86,22 @@ export function kindReason(abilities: Abilities, control: Control, kind: Message
   return allowed && !allowed.includes(kind) ? `its ${control.kind}s cannot send this` : null
 }
 
+// Options are made once for all messages they are offered for: thousands may be selected at a time.
+const kindOptions = new WeakMap<Abilities, Map<string, readonly WordOption[]>>()
+function kindOptionsOf(abilities: Abilities, control: Control): readonly WordOption[] {
+  const known = kindOptions.get(abilities) ?? new Map<string, readonly WordOption[]>()
+  kindOptions.set(abilities, known)
+  const options =
+    known.get(control.kind) ??
+    MESSAGE_KINDS.map((kind) => ({
+      value: kind,
+      label: MESSAGE_KIND_NAME[kind],
+      reason: kindReason(abilities, control, kind),
+    }))
+  known.set(control.kind, options)
+  return options
+}
+
 function kindWord({ message, control, gesture, abilities }: SentenceContext): Word {
   return {
     type: 'choice',
@@ -93,32 +109,33 @@ function kindWord({ message, control, gesture, abilities }: SentenceContext): Wo
     label: 'Message',
     text: MESSAGE_KIND_NAME[message.kind],
     value: message.kind,
-    options: MESSAGE_KINDS.map((kind) => ({
-      value: kind,
-      label: MESSAGE_KIND_NAME[kind],
-      reason: kindReason(abilities, control, kind),
-    })),
+    options: kindOptionsOf(abilities, control),
     set: (kind) => withKind(message, kind as MessageKind, control.kind, gesture),
   }
 }
 
+const channelText = (channel: string | number, homeChannel: number): string =>
+  channel === 'home' ? `home (${homeChannel})` : `channel ${channel}`
+/** Offered where each of the 16 channels is home. */
+const CHANNEL_OPTIONS: ReadonlyArray<readonly WordOption[]> = CHANNELS.map((homeChannel) =>
+  ['home', ...CHANNELS].map((channel) => ({
+    value: String(channel),
+    label: channelText(channel, homeChannel),
+    reason: null,
+  })),
+)
+
 function channelWords({ message, homeChannel }: SentenceContext): Word[] {
   if (!isChannelMessage(message)) return []
-  const text = (channel: string | number): string =>
-    channel === 'home' ? `home (${homeChannel})` : `channel ${channel}`
   return [
     plain('on'),
     {
       type: 'choice',
       id: 'channel',
       label: 'Channel',
-      text: text(message.channel),
+      text: channelText(message.channel, homeChannel),
       value: String(message.channel),
-      options: ['home', ...CHANNELS].map((channel) => ({
-        value: String(channel),
-        label: text(channel),
-        reason: null,
-      })),
+      options: CHANNEL_OPTIONS[homeChannel - 1] ?? [],
       set: (channel) => withChannel(message, channel === 'home' ? 'home' : Number(channel)),
     },
   ]
@@ -242,18 +259,39 @@ function behaviourOf(value: string): Behaviour {
     }
   }
   if (kind === 'momentary' || kind === 'toggle' || kind === 'trigger' || kind === 'latch') return { kind }
-  return { kind: 'absolute', turns: null }
+  return kind === 'list' ? { kind, values: [0, 127] } : { kind: 'absolute', turns: null }
 }
 
 /** The behaviours that make sense for a gesture: presses, endless turns, or plain movement. */
 function behaviourChoices(control: Control, gesture: GestureKind): string[] {
   if (['press', 'push', 'touch', 'strike'].includes(gesture) && control.kind !== 'pedal') {
-    return ['momentary', 'toggle', 'trigger']
+    return ['momentary', 'toggle', 'trigger', 'list']
   }
   if (control.kind === 'encoder') {
     return ['absolute', 'relative:twos-complement', 'relative:offset-binary', 'relative:sign-magnitude']
   }
   return control.kind === 'ribbon' || control.kind === 'tilt' ? ['absolute', 'latch'] : ['absolute']
+}
+
+const behaviourOptions = new WeakMap<Abilities, Map<string, readonly WordOption[]>>()
+function behaviourOptionsOf(abilities: Abilities, choices: readonly string[]): readonly WordOption[] {
+  const known = behaviourOptions.get(abilities) ?? new Map<string, readonly WordOption[]>()
+  behaviourOptions.set(abilities, known)
+  const key = choices.join(' ')
+  const options =
+    known.get(key) ??
+    choices.map((choice) => {
+      const encoding = choice.startsWith('relative:') ? choice.slice(9) : null
+      const isSpoken =
+        encoding === null || abilities.relativeEncodings.some((candidate) => candidate === encoding)
+      return {
+        value: choice,
+        label: BEHAVIOUR_NAMES[choice] ?? choice,
+        reason: isSpoken ? null : 'this hardware does not speak it',
+      }
+    })
+  known.set(key, options)
+  return options
 }
 
 function behaviourWords({ message, control, gesture, abilities }: SentenceContext): Word[] {
@@ -262,12 +300,6 @@ function behaviourWords({ message, control, gesture, abilities }: SentenceContex
   const choices = [...new Set([...behaviourChoices(control, gesture), value])]
   const name = (choice: string): string => BEHAVIOUR_NAMES[choice] ?? choice
   if (choices.length === 1) return [plain(`, ${name(value)}`)]
-  const reason = (choice: string): string | null => {
-    const encoding = choice.startsWith('relative:') ? choice.slice(9) : null
-    return encoding !== null && !abilities.relativeEncodings.some((known) => known === encoding)
-      ? 'this hardware does not speak it'
-      : null
-  }
   return [
     plain(','),
     {
@@ -276,7 +308,7 @@ function behaviourWords({ message, control, gesture, abilities }: SentenceContex
       label: 'Behaviour',
       text: name(value),
       value,
-      options: choices.map((choice) => ({ value: choice, label: name(choice), reason: reason(choice) })),
+      options: behaviourOptionsOf(abilities, choices),
       set: (choice) => ({ ...message, behaviour: behaviourOf(choice) }) as Message,
     },
   ]

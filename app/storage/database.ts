@@ -1,5 +1,5 @@
 import Dexie, { type EntityTable, type Table } from 'dexie'
-import type { Rig, Step } from '#core/rig'
+import type { Rig } from '#core/rig'
 
 /** A rig on the shelf, without its contents. Times are ms since 1970. */
 export interface RigEntry {
@@ -9,21 +9,26 @@ export interface RigEntry {
   position: number
   createdAt: number
   openedAt: number
+  /** How many steps lead to its snapshot. */
+  snapshotAt: number
   /** When it was thrown away, or 0. It can be taken back until the bin is emptied. */
   deletedAt: number
   /** The tab that may write to it. */
   owner: string | null
 }
 
-/** The whole rig as it was after `at` steps. */
+/** The whole rig as it was after `snapshotAt` steps. */
 export interface Snapshot {
   id: string
   rig: Rig
-  at: number
 }
 
-export interface LoggedStep extends Step {
+/** A step of the log; its patches as JSON text, which is written at once however many there are. */
+export interface LoggedStep {
   rig: string
+  label: string
+  patches: string
+  inverse: string
   /** The step leads from position `index` to `index + 1`. */
   index: number
 }

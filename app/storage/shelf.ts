@@ -1,6 +1,6 @@
-import { redone, undone, type Rig, type Step } from '#core/rig'
+import { redone, undone, type Patch, type Rig, type Step } from '#core/rig'
 import Dexie from 'dexie'
-import type { RigEntry, ShelfDatabase } from './database'
+import type { LoggedStep, RigEntry, ShelfDatabase } from './database'
 
 /** A new snapshot is written after this many steps, so that opening never replays more. */
 const STEPS_A_SNAPSHOT = 48
@@ -35,6 +35,7 @@ export async function addRig(database: ShelfDatabase, rig: Rig, now: number): Pr
     id,
     name: rig.name,
     position: 0,
+    snapshotAt: 0,
     createdAt: now,
     openedAt: now,
     deletedAt: 0,
@@ -42,10 +43,16 @@ export async function addRig(database: ShelfDatabase, rig: Rig, now: number): Pr
   }
   await database.transaction('rw', database.rigs, database.snapshots, async () => {
     await database.rigs.add(entry)
-    await database.snapshots.add({ id, rig, at: 0 })
+    await database.snapshots.add({ id, rig })
   })
   return id
 }
+
+const stepOf = ({ label, patches, inverse }: LoggedStep): Step => ({
+  label,
+  patches: JSON.parse(patches) as Patch[],
+  inverse: JSON.parse(inverse) as Patch[],
+})
 
 /** Open a rig: the snapshot and the steps from there to where it stands. Null if it is not on the shelf. */
 export async function loadRig(database: ShelfDatabase, id: string): Promise<OpenRig | null> {
@@ -56,19 +63,21 @@ export async function loadRig(database: ShelfDatabase, id: string): Promise<Open
       stepsOf(database, id).toArray(),
     ])
     if (!entry || !snapshot || entry.deletedAt !== 0) return null
+    const log = steps.map((logged) => ({ index: logged.index, step: stepOf(logged) }))
     let rig = snapshot.rig
-    for (const step of steps) {
-      if (step.index >= snapshot.at && step.index < entry.position) rig = redone(rig, step)
+    for (const { index, step } of log) {
+      if (index >= entry.snapshotAt && index < entry.position) rig = redone(rig, step)
     }
-    for (const step of steps.toReversed()) {
-      if (step.index < snapshot.at && step.index >= entry.position) rig = undone(rig, step)
+    for (const { index, step } of log.toReversed()) {
+      if (index < entry.snapshotAt && index >= entry.position) rig = undone(rig, step)
     }
-    const plain = ({ label, patches, inverse }: Step): Step => ({ label, patches, inverse })
+    const stepsWhere = (test: (index: number) => boolean): Step[] =>
+      log.filter(({ index }) => test(index)).map(({ step }) => step)
     return {
       entry,
       rig,
-      past: steps.filter(({ index }) => index < entry.position).map(plain),
-      future: steps.filter(({ index }) => index >= entry.position).map(plain),
+      past: stepsWhere((index) => index < entry.position),
+      future: stepsWhere((index) => index >= entry.position),
     }
   })
 }
@@ -100,15 +109,20 @@ export async function appendStep(
   step: Step,
   rig: Rig,
 ): Promise<void> {
+  const { label } = step
+  const [patches, inverse] = [JSON.stringify(step.patches), JSON.stringify(step.inverse)]
   await database.transaction('rw', database.rigs, database.snapshots, database.steps, async () => {
-    const { position } = await ownedEntry(database, id, owner)
-    const snapshot = await database.snapshots.get(id)
+    const { position, snapshotAt } = await ownedEntry(database, id, owner)
     await database.steps.where('[rig+index]').between([id, position], [id, Dexie.maxKey]).delete()
-    await database.steps.put({ ...step, rig: id, index: position })
-    await database.rigs.update(id, { position: position + 1, name: rig.name })
-    const at = snapshot?.at ?? 0
-    if (at > position || position + 1 - at >= STEPS_A_SNAPSHOT) {
-      await database.snapshots.put({ id, rig, at: position + 1 })
+    await database.steps.put({ rig: id, index: position, label, patches, inverse })
+    const isDue = snapshotAt > position || position + 1 - snapshotAt >= STEPS_A_SNAPSHOT
+    await database.rigs.update(id, {
+      position: position + 1,
+      name: rig.name,
+      snapshotAt: isDue ? position + 1 : snapshotAt,
+    })
+    if (isDue) {
+      await database.snapshots.put({ id, rig })
       await database.steps
         .where('[rig+index]')
         .between([id, Dexie.minKey], [id, position - STEPS_KEPT])

@@ -1,7 +1,9 @@
 import { wrap, type Remote } from 'comlink'
 import { defineStore } from 'pinia'
 import type { Finding, Fix, Severity } from '#core/conflicts'
+import type { Patch } from '#core/rig'
 import type { Analysis, AnalysisReport, AnalysisView } from '~/workers/analysis'
+import { afterPaint } from '~/lib/after-paint'
 import { useDeskStore } from './desk'
 import { useRigStore } from './rig'
 
@@ -25,13 +27,25 @@ export const useAnalysisStore = defineStore('analysis', () => {
     return analysis
   }
 
-  /** Bring the worker's copy of the rig up to date: by patches where it has the revision before. */
+  /** What the worker has not been told yet: patches, or null where it needs the whole rig. */
+  let pending: Patch[] | null = null
+  watch(
+    () => rigs.revision,
+    () => {
+      if (rigs.change.kind === 'loaded') pending = null
+      else pending?.push(...rigs.change.patches)
+    },
+    { flush: 'sync' },
+  )
+
+  /** Bring the worker's copy of the rig up to date: by patches where it has the one before. */
   async function send(): Promise<void> {
-    const { rig, revision, change } = rigs
+    const { rig, revision } = rigs
     if (!rig || revision === sentRevision) return
-    const followsOn = revision === sentRevision + 1 && change.kind === 'patched'
+    const patches = sentRevision === -1 ? null : pending
     sentRevision = revision
-    if (followsOn && change.kind === 'patched') await connect().patch(change.patches, revision)
+    pending = []
+    if (patches) await connect().patch(JSON.stringify(patches), revision)
     else await connect().load(rig, revision)
   }
 
@@ -53,7 +67,9 @@ export const useAnalysisStore = defineStore('analysis', () => {
     }
   }
 
-  watch([() => rigs.revision, () => desk.view], () => void refresh(desk.view), { immediate: true })
+  watch([() => rigs.revision, () => desk.view], () => void afterPaint().then(() => refresh(desk.view)), {
+    immediate: true,
+  })
 
   const findings = computed<readonly Finding[]>(() => report.value?.findings ?? [])
   const counts = computed<Readonly<Record<Severity, number>>>(

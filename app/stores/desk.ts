@@ -109,6 +109,9 @@ export const useDeskStore = defineStore('desk', () => {
     if (key !== null) showSelection()
   }
 
+  /** Select a control by the first of its gestures. */
+  const selectControl = ({ id, gestures }: Control): void => select(`${id}.${gestures[0] ?? 'turn'}`)
+
   /** Select these controls; the last is the one that the keyboard and the lattice start from. */
   function selectMany(ids: readonly Id[]): void {
     const all = model.value ? controlsOf(model.value) : new Map<Id, Control>()
@@ -189,6 +192,7 @@ export const useDeskStore = defineStore('desk', () => {
     chooseTemplate,
     chooseLayer,
     select,
+    selectControl,
     selectMany,
     toggle,
     goTo,

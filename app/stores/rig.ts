@@ -1,5 +1,6 @@
 import { acceptHMRUpdate, defineStore } from 'pinia'
 import { EditError, perform, redone, undone, type Patch, type Rig, type RigEdit, type Step } from '#core/rig'
+import { afterPaint } from '~/lib/after-paint'
 import { lockRig, type RigLock } from '~/storage/lock'
 import { appendStep, loadRig, moveTo, NotOwnerError, takeOwnership } from '~/storage/shelf'
 import type { ShelfDatabase } from '~/storage/database'
@@ -48,7 +49,7 @@ export const useRigStore = defineStore('rig', () => {
     const target = id.value
     if (target === null) return
     saveState.value = 'saving'
-    writes = writes
+    writes = Promise.all([writes, afterPaint()])
       .then(() => act(database(), target))
       .then(
         () => {

@@ -1,5 +1,13 @@
 import type { Channel } from '../midi'
-import type { Cable, CableRule, Id, MessageKind, PortRef, Rig } from '../rig'
+import {
+  portKey,
+  type Cable,
+  type CableRule,
+  type Id,
+  type MessageKind,
+  type PortRef,
+  type Rig,
+} from '../rig'
 import { hostChain, type Bus } from './buses'
 
 /** What a cable rule looks at. */
@@ -30,8 +38,6 @@ interface Way {
   bus: Bus
   filters: readonly Cable[]
 }
-
-const portKey = ({ owner, port }: PortRef): string => `${owner}/${port}`
 
 function onwardPorts(rig: Rig): Map<Id, PortRef[]> {
   const onward = new Map<Id, PortRef[]>()

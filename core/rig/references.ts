@@ -1,5 +1,6 @@
 import { printPath, type PathStep, type Problem } from './problems'
 import { splitGestureRef } from './places'
+import { leadsIn, leadsOut, portKey, portsOf, type PortDirection } from './ports'
 import type { Controller, Destination, GestureRef, Id, Model, PortRef, Rig, Template } from './types'
 
 type Report = (path: readonly PathStep[], message: string) => void
@@ -180,29 +181,21 @@ function checkDestination(context: Context, destination: Destination, path: Path
   }
 }
 
-type PortDirection = 'in' | 'out' | 'thru' | 'both'
-
-function portDirections(rig: Rig): Map<string, PortDirection> {
-  const directions = new Map<string, PortDirection>()
-  for (const owner of [...rig.controllers, ...rig.destinations, ...rig.boxes]) {
-    for (const port of owner.ports) directions.set(`${owner.id}/${port.id}`, port.direction)
-  }
-  for (const computer of rig.computers) {
-    for (const port of computer.ports) directions.set(`${computer.id}/${port.id}`, 'both')
-  }
-  return directions
-}
-
 function checkCables({ rig, report }: Context): void {
-  const directions = portDirections(rig)
-  const end = (ref: PortRef, wants: readonly PortDirection[], words: string, path: Path): void => {
-    const direction = directions.get(`${ref.owner}/${ref.port}`)
-    if (direction === undefined) report(path, missing('port', `${ref.owner}/${ref.port}`))
-    else if (!wants.includes(direction)) report(path, `must be ${words}`)
+  const directions = new Map(portsOf(rig).map(({ ref, direction }) => [portKey(ref), direction]))
+  const end = (
+    ref: PortRef,
+    isRight: (direction: PortDirection) => boolean,
+    words: string,
+    path: Path,
+  ): void => {
+    const direction = directions.get(portKey(ref))
+    if (direction === undefined) report(path, missing('port', portKey(ref)))
+    else if (!isRight(direction)) report(path, `must be ${words}`)
   }
   rig.cables.forEach((cable, index) => {
-    end(cable.from, ['out', 'thru', 'both'], 'an out or a thru', ['cables', index, 'from'])
-    end(cable.to, ['in', 'both'], 'an in', ['cables', index, 'to'])
+    end(cable.from, leadsOut, 'an out or a thru', ['cables', index, 'from'])
+    end(cable.to, leadsIn, 'an in', ['cables', index, 'to'])
   })
 }
 

@@ -84,13 +84,15 @@ const MIN_INSIDE_WIDTH = 30
 /**
  * Place the names and address tags of all controls on a surface drawn at `scale` px a mm: inside large
  * controls, else below them, without running into a neighbour. Where there is room for one line only,
- * the tag stays; below a control there is one tag, and the rest is counted.
+ * the tag stays; below a control there is one tag, and the rest is counted. A place that is as in
+ * `before` is that very object, so that what has not moved need not be drawn again.
  */
 export function placeLabels(
   controls: readonly Control[],
   scale: number,
   surface: { width: number; height: number },
   tagsOf: (control: Control) => number,
+  before: readonly LabelPlace[] = [],
 ): LabelPlace[] {
   const spots = controls.map((control): Spot => ({
     control,
@@ -99,7 +101,13 @@ export function placeLabels(
     top: control.place.y * scale,
     bottom: (control.place.y + control.place.h) * scale,
   }))
-  return spots.map((spot) => {
+  return spots.map((spot, index) => {
+    const placed = placeOne(spot)
+    const old = before[index]
+    return old && isSamePlace(placed, old) ? old : placed
+  })
+
+  function placeOne(spot: Spot): LabelPlace {
     const { control } = spot
     const count = tagsOf(control)
     const x = (spot.left + spot.right) / 2
@@ -112,8 +120,17 @@ export function placeLabels(
     const width = slotWidth(spot, spots)
     const room = roomBelow(spot, spots, Math.min(width, own + 40), surface.height * scale + 6)
     return below(control, x, width, spot.bottom, room, count)
-  })
+  }
 }
+
+const isSamePlace = (a: LabelPlace, b: LabelPlace): boolean =>
+  a.control === b.control &&
+  a.x === b.x &&
+  a.label?.text === b.label?.text &&
+  a.label?.y === b.label?.y &&
+  a.tagsY === b.tagsY &&
+  a.tagWidth === b.tagWidth &&
+  a.tagLines === b.tagLines
 
 function inside(
   control: Control,

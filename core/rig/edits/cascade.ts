@@ -1,5 +1,5 @@
 import { splitGestureRef } from '../places'
-import type { Controller, GestureKey, GestureRef, Id, Rig } from '../types'
+import type { Controller, GestureKey, GestureRef, Id, PortRef, Rig } from '../types'
 
 /** The controllers of a rig that share a model. */
 export const controllersOf = (rig: Rig, model: Id): Controller[] =>
@@ -75,5 +75,15 @@ export function dropShowings(rig: Rig): void {
       })
       return template !== undefined
     })
+  }
+}
+
+/** Take out the cables at ports that are going, and let software no longer open them. */
+export function dropPorts(rig: Rig, isGone: (ref: PortRef) => boolean): void {
+  rig.cables = rig.cables.filter(({ from, to }) => !isGone(from) && !isGone(to))
+  for (const { ports } of rig.destinations) {
+    for (const port of ports) {
+      if (port.opens && isGone({ owner: port.opens.computer, port: port.opens.port })) port.opens = null
+    }
   }
 }

@@ -1,6 +1,8 @@
 import type { Rig } from '../types'
 import { accordAdd, accordRemove, type AccordAdd, type AccordRemove } from './accord'
+import * as cabling from './cabling'
 import * as controller from './controller'
+import * as destination from './destination'
 import type { EditKind } from './kit'
 import * as mapping from './mapping'
 import * as message from './message'
@@ -16,9 +18,24 @@ export * from './patches'
 export type RigEdit =
   | AccordAdd
   | AccordRemove
+  | cabling.BoxAdd
+  | cabling.BoxRemove
+  | cabling.BoxSet
+  | cabling.CableAdd
+  | cabling.CableRemove
+  | cabling.CableSet
+  | cabling.ComputerAdd
+  | cabling.ComputerRemove
+  | cabling.ComputerSet
+  | cabling.PortAdd
+  | cabling.PortRemove
+  | cabling.PortSet
   | controller.ControllerAdd
   | controller.ControllerMove
   | controller.ControllerRemove
+  | destination.DestinationAdd
+  | destination.DestinationRemove
+  | destination.DestinationSet
   | mapping.MappingAdd
   | mapping.MappingRemove
   | mapping.MappingSet
@@ -58,8 +75,17 @@ const KINDS: { [T in RigEdit['type']]: EditKind<Extract<RigEdit, { type: T }>> }
   'block-add': surface.blockAdd,
   'block-break': surface.blockBreak,
   'block-set': surface.blockSet,
+  'box-add': cabling.boxAdd,
+  'box-remove': cabling.boxRemove,
+  'box-set': cabling.boxSet,
+  'cable-add': cabling.cableAdd,
+  'cable-remove': cabling.cableRemove,
+  'cable-set': cabling.cableSet,
   'choice-add': template.choiceAdd,
   'choice-remove': template.choiceRemove,
+  'computer-add': cabling.computerAdd,
+  'computer-remove': cabling.computerRemove,
+  'computer-set': cabling.computerSet,
   'controller-add': controller.controllerAdd,
   'controller-move': controller.controllerMove,
   'controller-remove': controller.controllerRemove,
@@ -67,6 +93,9 @@ const KINDS: { [T in RigEdit['type']]: EditKind<Extract<RigEdit, { type: T }>> }
   'controls-add': surface.controlsAdd,
   'controls-remove': surface.controlsRemove,
   'controls-set': surface.controlsSet,
+  'destination-add': destination.destinationAdd,
+  'destination-remove': destination.destinationRemove,
+  'destination-set': destination.destinationSet,
   'hearing-set': settings.hearingSet,
   'layer-add': template.layerAdd,
   'layer-move': template.layerMove,
@@ -76,6 +105,9 @@ const KINDS: { [T in RigEdit['type']]: EditKind<Extract<RigEdit, { type: T }>> }
   'mapping-remove': mapping.mappingRemove,
   'mapping-set': mapping.mappingSet,
   message: message.messageEdit,
+  'port-add': cabling.portAdd,
+  'port-remove': cabling.portRemove,
+  'port-set': cabling.portSet,
   'rig-set': settings.rigSet,
   'stack-add': template.stackAdd,
   'stack-remove': template.stackRemove,

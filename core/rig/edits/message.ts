@@ -1,3 +1,5 @@
+import { current, isDraft } from 'immer'
+import * as z from 'zod/mini'
 import { assignmentsAt, placeRef, type Place } from '../places'
 import { Assignment as AssignmentSchema, Message as MessageSchema } from '../schema'
 import type { Assignment, Controller, GestureKey, Message, Rig } from '../types'
@@ -69,13 +71,50 @@ export const assignmentsEdit = editKind<AssignmentsEdit>('assignments', (rig, { 
   const table = tableAt(rig, { ...at, gesture: first })
   const controller = requireController(rig, at.controller)
   const allowed = allowedGestures(rig, controller, at)
-  for (const gesture of keys) {
-    if (!allowed.has(gesture)) throw new EditError('This layer does not change that control.')
+  const stray = keys.find((gesture) => !allowed.has(gesture))
+  if (stray !== undefined) throw new EditError('This layer does not change that control.')
+  const before = isDraft(table) ? current(table) : table
+  const next = keys.map((gesture): [GestureKey, Assignment | null] => {
     const assignment = assignments[gesture] ?? null
-    if (assignment === null) Reflect.deleteProperty(table, gesture)
-    else table[gesture] = accepted(AssignmentSchema, assignment)
+    return [gesture, assignment && acceptedAssignment(assignment, before[gesture])]
+  })
+  const write = (into: Record<GestureKey, Assignment>): void => {
+    for (const [gesture, assignment] of next) {
+      if (assignment === null) Reflect.deleteProperty(into, gesture)
+      else into[gesture] = assignment
+    }
   }
+  // Most of a layer at once is one patch, not thousands.
+  if (keys.length * WHOLE_LAYER_SHARE > Object.keys(before).length) {
+    const whole = { ...before }
+    write(whole)
+    replaceTable(controller, at, whole)
+  } else write(table)
 })
+
+const WHOLE_LAYER_SHARE = 4
+
+/** An assignment that the schema accepts; messages that stand there already are not looked at again. */
+function acceptedAssignment(next: Assignment, before: Assignment | undefined): Assignment {
+  if (before === undefined || next.messages !== before.messages) return accepted(AssignmentSchema, next)
+  const { messages, ...rest } = next
+  return { ...accepted(AssignmentRest, rest), messages }
+}
+const AssignmentRest = z.omit(AssignmentSchema, { messages: true })
+
+function replaceTable(
+  controller: Controller,
+  at: Omit<Place, 'gesture'>,
+  table: Record<GestureKey, Assignment>,
+): void {
+  const template = controller.templates.find(({ id }) => id === at.template)
+  if (!template) return
+  if (at.layer === null) template.base = table
+  for (const { layers } of template.stacks) {
+    const layer = layers.find(({ id }) => id === at.layer)
+    if (layer) layer.assignments = table
+  }
+}
 
 /** The gestures that may be set in a layer: those of its stack; in the base, those in no replacing stack. */
 function allowedGestures(rig: Rig, controller: Controller, at: Omit<Place, 'gesture'>): Set<GestureKey> {

@@ -25,6 +25,22 @@ export function programmedAt(rig: Rig, place: Place): Programmed | null {
   return { place, control: found.control, gesture: found.gesture, assignment }
 }
 
+/** As `programmedAt` for many places; those whose control is gone are left out. */
+export function programmedOver(rig: Rig, places: readonly Place[]): Programmed[] {
+  const tables = new Map<string, ReturnType<typeof assignmentsAt>>()
+  return places.flatMap((place) => {
+    const key = `${place.controller}/${place.template}/${place.layer ?? ''}`
+    if (!tables.has(key)) {
+      const controller = rigIndex(rig).controllers.get(place.controller)
+      tables.set(key, controller ? assignmentsAt(controller, place) : null)
+    }
+    const assignment = tables.get(key)?.[place.gesture]
+    const found = assignment && findGesture(rig, placeRef(place))
+    if (!found) return programmedAt(rig, place) ?? []
+    return { place, control: found.control, gesture: found.gesture, assignment }
+  })
+}
+
 /** Edits that change many assignments, one edit a layer. What `change` leaves as it is, is left out. */
 export function changeAssignments(
   rig: Rig,
@@ -35,9 +51,8 @@ export function changeAssignments(
     string,
     { at: Omit<Place, 'gesture'>; assignments: Record<GestureKey, Assignment> }
   >()
-  places.forEach((place, index) => {
-    const programmed = programmedAt(rig, place)
-    if (!programmed) return
+  programmedOver(rig, places).forEach((programmed, index) => {
+    const { place } = programmed
     const next = change(programmed, index)
     if (next === programmed.assignment) return
     const { controller, template, layer } = place

@@ -1,7 +1,20 @@
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../../demo'
-import { perform, rigIndex, withChannel, type Control, type Rig } from '..'
-import { changeMessages, copyLayer, inCommon, layersOver, numbersFor, placesOver } from '.'
+import { printTag } from '../../midi'
+import { fullMessage } from '../../testing/rigs'
+import {
+  assignmentsOf,
+  numberOf,
+  perform,
+  rigIndex,
+  sentAddress,
+  withChannel,
+  type Assignment,
+  type Control,
+  type Place,
+  type Rig,
+} from '..'
+import { changeMessages, copyLayer, type CopyRule, inCommon, layersOver, numbersFor, placesOver } from '.'
 
 const rig = nineRingsRig('as-performed')
 const pelluna = (of: Rig = rig) => {
@@ -92,8 +105,11 @@ describe('numbers over a selection', () => {
 
 describe('copying a layer', () => {
   const { controller, template } = pelluna()
-  const copiedTo = (rule: Parameters<typeof copyLayer>[4]): Rig =>
-    perform(rig, 'x', copyLayer(controller.id, template, 'scales', ['drums'], rule)).rig
+  const copiedTo = (rule: CopyRule): Rig => {
+    const copy = copyLayer(rig, controller, template, 'scales', ['drums'], rule)
+    if (!copy.ok) throw new Error(copy.message)
+    return perform(rig, 'x', copy.edits).rig
+  }
   const strike = (of: Rig) =>
     pelluna(of).template.stacks[0]?.layers[0]?.assignments['pad-1.strike']?.messages[0]
 
@@ -111,5 +127,61 @@ describe('copying a layer', () => {
 
   it('leaves a number as it is that would leave its range', () => {
     expect(strike(copiedTo({ kind: 'numbers', plus: 100 }))).toMatchObject({ keys: { number: 48 } })
+  })
+
+  it('to the next free run: nothing else sends what it sends, and the gaps stay', () => {
+    const syzra = rig.controllers.find(({ id }) => id === 'syzra')
+    const mixer = syzra?.templates[0]
+    const stack = mixer?.stacks.find(({ layers }) => layers.length > 1)
+    const [first, second] = stack?.layers ?? []
+    if (!syzra || !mixer || !first || !second) throw new Error('no layers')
+    const copy = copyLayer(rig, syzra, mixer, first.id, [second.id], { kind: 'free' })
+    if (!copy.ok) throw new Error(copy.message)
+    const after = perform(rig, 'x', copy.edits).rig
+    const numbersOf = (of: Rig, layer: string): number[] =>
+      [...assignmentsOf(of.controllers.find(({ id }) => id === 'syzra') ?? syzra)].flatMap(
+        ({ place, assignment }) =>
+          place.layer === layer ? assignment.messages.flatMap((message) => numberOf(message) ?? []) : [],
+      )
+    const [from, to] = [numbersOf(rig, first.id), numbersOf(after, second.id)]
+    const shift = (to[0] ?? 0) - (from[0] ?? 0)
+    expect(shift).not.toBe(0)
+    expect(to).toEqual(from.map((number) => number + shift))
+    const senders = new Map<string, Place[]>()
+    for (const owner of after.controllers) {
+      for (const { place, assignment } of assignmentsOf(owner)) {
+        const sent = assignment.messages[0] && sentAddress(assignment.messages[0], owner.homeChannel)
+        if (sent) senders.set(printTag(sent), [...(senders.get(printTag(sent)) ?? []), place])
+      }
+    }
+    for (const owners of senders.values()) {
+      if (owners.some(({ layer }) => layer === second.id)) expect(owners).toMatchObject([{}])
+    }
+  })
+
+  it('is refused when no run is free', () => {
+    const full = { ...controller, templates: [template, { id: 'full', name: 'Full', base: {}, stacks: [] }] }
+    const base = Object.fromEntries(
+      Array.from({ length: 128 }, (_, number): [string, Assignment] => [
+        `pad-${number}.strike`,
+        {
+          messages: [fullMessage({ kind: 'note', keys: { kind: 'one', number } })],
+          pinned: false,
+          light: null,
+          memo: '',
+        },
+      ]),
+    )
+    const crowded = {
+      ...rig,
+      controllers: Array.from({ length: 16 }, (_, index) => ({
+        ...full,
+        id: `c${index}`,
+        homeChannel: index + 1,
+        templates: [{ id: 'full', name: 'Full', base, stacks: [] }],
+      })),
+    } as Rig
+    const copy = copyLayer(crowded, controller, template, 'scales', ['drums'], { kind: 'free' })
+    expect(copy).toMatchObject({ ok: false, message: expect.stringContaining('No run of free numbers') })
   })
 })

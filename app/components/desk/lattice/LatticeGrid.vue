@@ -173,6 +173,7 @@ const silent = computed(() => {
           ).join('')
         "
       />
+      <LatticeSelection :lattice="lattice" :geometry="geometry" :marks="marks" />
       <LatticeRowView
         v-for="(row, index) in lattice.rows"
         :key="row.channel"
@@ -181,7 +182,6 @@ const silent = computed(() => {
         :geometry="geometry"
         :family="lattice.family"
         :marks="marks"
-        :selected="desk.selectedRefs"
       />
       <rect
         v-if="cursor && isFocused"

@@ -7,7 +7,7 @@ import {
   KIND_FACTS,
   layersOver,
   placesOver,
-  programmedAt,
+  programmedOver,
   readingOrder,
   sentAddress,
   type GestureKind,
@@ -70,7 +70,7 @@ const places = computed<Place[]>(() => {
 })
 const programmed = computed<Programmed[]>(() => {
   const { rig } = rigs
-  return rig ? places.value.flatMap((place) => programmedAt(rig, place) ?? []) : []
+  return rig ? programmedOver(rig, places.value) : []
 })
 const contexts = computed<SentenceContext[]>(() => {
   const { rig } = rigs

@@ -33,6 +33,11 @@ const words = computed(() => {
 })
 const moment = computed(() => momentField(message))
 const showsMoment = computed(() => count > 1 || (message.kind !== 'off' && message.moment !== 'move'))
+const list = computed(() =>
+  'behaviour' in message && message.behaviour.kind === 'list'
+    ? { message, values: message.behaviour.values }
+    : null,
+)
 const fields = computed(() => [
   ...words.value.filter((word): word is FieldWord => word.type !== 'plain'),
   ...(moment.value ? [moment.value] : []),
@@ -74,6 +79,11 @@ const fields = computed(() => [
         <ChevronRight :size="13" :class="showFields && 'rotate-90'" />As fields
       </UiButton>
     </div>
+    <ListField
+      v-if="isCurrent && list"
+      :values="list.values"
+      @change="emit('change', { ...list.message, behaviour: { kind: 'list', values: $event } })"
+    />
     <LabelledFields
       v-if="isCurrent && showFields"
       :fields="fields"

@@ -1,18 +1,9 @@
 <script setup lang="ts">
-import type { Severity } from '#core/conflicts'
+import type { ControlTag } from '~/composables/useSurfaceTags'
 import { CONTROL_KIND_NAME, controlName, type GestureKey } from '#core/rig'
 import { drawingOf } from '~/lib/surface/shapes'
 import { fitTag, TAG_LINE_PX, tagWidth, type LabelPlace } from '~/lib/surface/labels'
 import { gestureVerb } from '~/lib/sentence'
-
-/** An address on the surface, with what is to be said of it. */
-export interface ControlTag {
-  gesture: GestureKey
-  text: string
-  severity: Severity | null
-  isShared: boolean
-  isPinned: boolean
-}
 
 const { place, scale, tags, isSelected, selectedGesture } = defineProps<{
   place: LabelPlace
@@ -21,7 +12,6 @@ const { place, scale, tags, isSelected, selectedGesture } = defineProps<{
   isSelected: boolean
   selectedGesture: GestureKey | null
 }>()
-const emit = defineEmits<{ pick: [gesture: GestureKey] }>()
 
 const control = computed(() => place.control)
 const parts = computed(() => drawingOf(control.value))
@@ -139,7 +129,7 @@ const spoken = computed(() => {
       <g
         v-if="line.shown !== null"
         :class="['tagline', line.severity, isSelected && line.gesture === selectedGesture && 'chosen']"
-        @click.stop="emit('pick', line.gesture)"
+        :data-tag="line.gesture"
       >
         <rect
           :x="place.x - line.width / 2"

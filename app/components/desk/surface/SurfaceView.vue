@@ -1,31 +1,16 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { printTag } from '#core/midi'
-import {
-  assignmentsAt,
-  grownSurface,
-  placeKey,
-  sentAddress,
-  splitGestureKey,
-  type Control,
-  type Id,
-  type GestureKey,
-} from '#core/rig'
-import { placeLabels } from '~/lib/surface/labels'
-import { blockEnd, nearestTo, type Direction } from '~/lib/surface/walk'
+import { grownSurface, splitGestureKey, type Control } from '#core/rig'
+import { placeLabels, type LabelPlace } from '~/lib/surface/labels'
 import { drawingOf } from '~/lib/surface/shapes'
-import type { ControlTag } from './SurfaceControl.vue'
 
 const desk = useDeskStore()
-const rigs = useRigStore()
-const marks = useMarks()
 const frame = useTemplateRef('frame')
 const { width, height } = useElementSize(frame)
 const PADDING = 22
 
 const draw = useDrawStore()
 useSurfaceDrag(() => scale.value)
-const { nudge, duplicate, remove } = useDrawing()
 
 const surface = computed(() => desk.model?.surface)
 
@@ -35,7 +20,10 @@ const controls = computed<readonly Control[]>(() => {
   const all = surface.value?.controls ?? []
   return placing.size === 0
     ? all
-    : all.map((control) => ({ ...control, place: placing.get(control.id) ?? control.place }))
+    : all.map((control) => {
+        const place = placing.get(control.id)
+        return place ? { ...control, place } : control
+      })
 })
 /** What is drawn: the surface, and the room that a ghost would need. */
 const extent = computed(() => {
@@ -43,8 +31,7 @@ const extent = computed(() => {
   return value && draw.ghost.length > 0 ? grownSurface(value, draw.ghost) : (value ?? { width: 0, height: 0 })
 })
 
-/** 1 fits the surface into its region. */
-const zoom = ref(1)
+const { zoom, zoomTo, isPanning, isSpaceHeld } = useZoom(frame)
 const scale = computed(() => {
   if (!surface.value || width.value === 0) return 1
   const across = (width.value - 2 * PADDING) / extent.value.width
@@ -56,44 +43,16 @@ const drawn = computed(() => ({
   h: extent.value.height * scale.value,
 }))
 
-const shared = computed(() => new Set(rigs.rig?.accords.flatMap(({ gestures }) => gestures) ?? []))
+const tags = useSurfaceTags(() => surface.value?.controls ?? [])
 
-/** What a gesture sends now, as a tag with its marks; null where nothing is sent. */
-function tagOf(key: GestureKey): ControlTag | null {
-  const place = desk.placeOf(key)
-  const { controller } = desk
-  if (!place || !controller) return null
-  const assignment = assignmentsAt(controller, place)?.[key]
-  const message = assignment?.messages[0]
-  const address = message ? sentAddress(message, controller.homeChannel) : null
-  if (!assignment || !address) return null
-  return {
-    gesture: key,
-    text: printTag(address),
-    severity: marks.value.worstByPlace.get(placeKey(place))?.severity ?? null,
-    isShared: shared.value.has(`${controller.id}/${key}`),
-    isPinned: assignment.pinned,
-  }
-}
-
-const tags = computed(() => {
-  const all = new Map<Id, ControlTag[]>()
-  for (const control of controls.value) {
-    all.set(
-      control.id,
-      control.gestures.flatMap((gesture) => tagOf(`${control.id}.${gesture}`) ?? []),
-    )
-  }
-  return all
-})
-
-const labels = computed(() =>
+const labels = computed<readonly LabelPlace[]>((before) =>
   surface.value
     ? placeLabels(
         controls.value,
         scale.value,
         surface.value,
         (control) => tags.value.get(control.id)?.length ?? 0,
+        before,
       )
     : [],
 )
@@ -112,14 +71,18 @@ const handle = computed(() => {
 const selectedIds = computed(() => new Set(desk.selectedIds))
 const tabStop = computed(() => selectedControl.value ?? surface.value?.controls[0]?.id ?? null)
 
-function selectControl(control: Control): void {
-  const [first] = control.gestures
-  desk.select(`${control.id}.${first ?? 'turn'}`)
+/** The control that an event came from: one listener serves them all. */
+function controlOf(event: Event): Control | null {
+  const id = (event.target as Element | null)?.closest('[data-control]')?.getAttribute('data-control')
+  return surface.value?.controls.find((control) => control.id === id) ?? null
 }
-
-function clickControl(event: MouseEvent, control: Control): void {
+function onClick(event: MouseEvent): void {
+  const control = controlOf(event)
+  if (!control) return
+  const gesture = (event.target as Element).closest('[data-tag]')?.getAttribute('data-tag')
   if (event.shiftKey) desk.toggle(control.id)
-  else selectControl(control)
+  else if (gesture) desk.select(gesture)
+  else desk.selectControl(control)
 }
 
 /** Select what lies in a rectangle of the drawing, given in px; with Shift, in addition. */
@@ -137,60 +100,13 @@ function selectWithin(
 }
 const { marquee, start: startMarquee } = useMarquee(selectWithin, () => desk.select(null))
 
-function focusControl(control: Control, isMore = false): void {
-  if (isMore) desk.selectMany([...desk.selectedIds.filter((id) => id !== control.id), control.id])
-  else selectControl(control)
-  void nextTick(() => frame.value?.querySelector<SVGElement>(`[data-control="${control.id}"]`)?.focus())
-}
-
-const ARROWS: Readonly<Record<string, Direction>> = {
-  ArrowLeft: 'left',
-  ArrowRight: 'right',
-  ArrowUp: 'up',
-  ArrowDown: 'down',
-}
-
-/** Keys of drawing: Alt with arrows nudges (with Shift, further), Delete deletes, Control+D duplicates. */
-const FINE_MM = 0.5
-const COARSE_MM = 5
-function drawKey(event: KeyboardEvent): boolean {
-  const direction = ARROWS[event.key]
-  if (direction && event.altKey) {
-    const by = event.shiftKey ? COARSE_MM : FINE_MM
-    nudge(
-      direction === 'left' ? -by : direction === 'right' ? by : 0,
-      direction === 'up' ? -by : direction === 'down' ? by : 0,
-    )
-    return true
-  }
-  if (event.key === 'Delete' || event.key === 'Backspace') {
-    remove()
-    return true
-  }
-  if (event.key.toLowerCase() === 'd' && (event.ctrlKey || event.metaKey)) {
-    duplicate(1, 'right')
-    return true
-  }
-  return false
-}
-
-function walk(event: KeyboardEvent, control: Control): void {
-  if (draw.isDrawing && drawKey(event)) return event.preventDefault()
-  const direction = ARROWS[event.key]
-  if (direction) {
-    const next = nearestTo(controls.value, control, direction)
-    if (next) focusControl(next, event.shiftKey)
-  } else if (event.key === 'Home' || event.key === 'End') {
-    focusControl(blockEnd(controls.value, control, event.key === 'Home' ? 'first' : 'last'))
-  } else if (event.key === 'Enter') {
-    selectControl(control)
-    void nextTick(() => document.querySelector<HTMLElement>('[data-address-field]')?.focus())
-  } else if (event.key === ' ') {
-    selectControl(control)
-  } else if (event.key === 'Escape') {
-    desk.select(null)
-  } else return
-  event.preventDefault()
+const walk = useSurfaceKeys(
+  () => controls.value,
+  ({ id }) => void nextTick(() => frame.value?.querySelector<SVGElement>(`[data-control="${id}"]`)?.focus()),
+)
+function onKey(event: KeyboardEvent): void {
+  const control = controlOf(event)
+  if (control) walk(event, control)
 }
 </script>
 
@@ -199,7 +115,10 @@ function walk(event: KeyboardEvent, control: Control): void {
     <section
       ref="frame"
       class="surface-ground relative h-full"
-      :class="zoom > 1 ? 'overflow-auto' : 'overflow-hidden'"
+      :class="[
+        zoom > 1 ? 'overflow-auto' : 'overflow-hidden',
+        isPanning ? 'cursor-grabbing' : isSpaceHeld && zoom > 1 && 'cursor-grab',
+      ]"
       :aria-label="`Surface of ${desk.controller?.name}`"
       @pointerdown.self="startMarquee($event, frame?.querySelector('svg') ?? null)"
     >
@@ -216,6 +135,8 @@ function walk(event: KeyboardEvent, control: Control): void {
         role="group"
         :aria-label="`${desk.controller?.name}: arrows walk from control to control, Enter edits the address`"
         data-testid="surface"
+        @click="onClick"
+        @keydown="onKey"
       >
         <rect
           x="0.5"
@@ -229,15 +150,19 @@ function walk(event: KeyboardEvent, control: Control): void {
         <SurfaceControl
           v-for="place in labels"
           :key="place.control.id"
+          v-memo="[
+            place,
+            scale,
+            tags.get(place.control.id),
+            selectedIds.has(place.control.id) ? (desk.gesture ?? '') : null,
+            place.control.id === tabStop,
+          ]"
           :place="place"
           :scale="scale"
           :tags="tags.get(place.control.id) ?? []"
           :is-selected="selectedIds.has(place.control.id)"
-          :selected-gesture="desk.gesture"
+          :selected-gesture="selectedIds.has(place.control.id) ? desk.gesture : null"
           :tabindex="place.control.id === tabStop ? 0 : -1"
-          @click="clickControl($event, place.control)"
-          @pick="desk.select"
-          @keydown="walk($event, place.control)"
         />
         <g v-for="control in draw.ghost" :key="`ghost-${control.id}`" class="ghost" data-testid="ghost">
           <template v-for="(part, index) in drawingOf(control)" :key="index">
@@ -279,7 +204,7 @@ function walk(event: KeyboardEvent, control: Control): void {
         />
       </svg>
     </section>
-    <ZoomButtons v-model="zoom" class="absolute bottom-1.5 left-2" />
+    <ZoomButtons :zoom="zoom" class="absolute bottom-1.5 left-2" @zoom="zoomTo" />
   </div>
 </template>
 

@@ -3,12 +3,14 @@ import { copyLayer, type CopyRule, type Stack } from '#core/rig'
 
 const { stack } = defineProps<{ stack: Stack }>()
 const desk = useDeskStore()
+const rigs = useRigStore()
 const edit = useEdit()
 
 const source = computed(
   () => stack.layers.find(({ id }) => id === desk.shown?.layers[stack.id]) ?? stack.layers[0] ?? null,
 )
 const kind = ref<CopyRule['kind']>('same')
+const refusal = ref<string | null>(null)
 const plus = ref(8)
 const channel = ref(2)
 const rule = computed<CopyRule>(() =>
@@ -16,20 +18,23 @@ const rule = computed<CopyRule>(() =>
     ? { kind: 'numbers', plus: plus.value }
     : kind.value === 'channel'
       ? { kind: 'channel', channel: channel.value }
-      : { kind: 'same' },
+      : { kind: kind.value },
 )
 const isGood = computed(
-  () => kind.value === 'same' || Number.isInteger(kind.value === 'numbers' ? plus.value : channel.value),
+  () =>
+    kind.value === 'same' ||
+    kind.value === 'free' ||
+    Number.isInteger(kind.value === 'numbers' ? plus.value : channel.value),
 )
 
 function copy(): void {
   const { controller, template } = desk
-  if (!controller || !template || !source.value || !isGood.value) return
+  const { rig } = rigs
+  if (!rig || !controller || !template || !source.value || !isGood.value) return
   const targets = stack.layers.map(({ id }) => id)
-  edit(
-    `Copy ${source.value.name} to the other layers`,
-    copyLayer(controller.id, template, source.value.id, targets, rule.value),
-  )
+  const result = copyLayer(rig, controller, template, source.value.id, targets, rule.value)
+  refusal.value = result.ok ? null : result.message
+  if (result.ok) edit(`Copy ${source.value.name} to the other layers`, result.edits)
 }
 </script>
 
@@ -44,9 +49,11 @@ function copy(): void {
       <option value="same">the same</option>
       <option value="numbers">numbers further on by</option>
       <option value="channel">on channel</option>
+      <option value="free">each at the next free run of numbers</option>
     </select>
     <NumberInput v-if="kind === 'numbers'" v-model="plus" aria-label="Further on by" />
     <NumberInput v-else-if="kind === 'channel'" v-model="channel" aria-label="Channel" />
     <UiButton type="submit" :disabled="!isGood">Copy</UiButton>
+    <p v-if="refusal" role="alert" class="text-conflict w-full font-medium">{{ refusal }}</p>
   </form>
 </template>

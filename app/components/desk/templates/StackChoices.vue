@@ -1,92 +1,110 @@
 <script setup lang="ts">
 import { Plus, X } from '@lucide/vue'
-import { controlName, findGesture, gestureName, gestureRef, type Choice, type Stack } from '#core/rig'
+import {
+  canChoose,
+  CHOICE_HOW,
+  choiceWords,
+  gestureRef,
+  goesThrough,
+  type Choice,
+  type Stack,
+} from '#core/rig'
+import { chooserOptions, optionAt, targetOptions } from '~/lib/choices'
 import { freeId } from '~/lib/ids'
+import type { Trigger } from './IncomingForm.vue'
 
-/** Who chooses among the layers of a stack: a control of any controller, and how. */
-const { stack } = defineProps<{ stack: Stack }>()
+/** Who chooses among the layers of a stack (or, without one, among the templates), and how. */
+const { stack = null } = defineProps<{ stack?: Stack | null }>()
 const desk = useDeskStore()
 const rigs = useRigStore()
 const edit = useEdit()
 
-const HOW: Readonly<Record<Choice['how'], string>> = {
-  'this-one': 'shows',
-  next: 'goes on to the next of',
-  previous: 'goes back through',
-  'while-held': 'shows while held',
-  toggle: 'turns on and off',
-}
-const hows = Object.keys(HOW) as Array<Choice['how']>
+const INCOMING = 'incoming'
+const hows = Object.keys(CHOICE_HOW) as Array<Choice['how']>
 
+const prefix = computed(() =>
+  [desk.controller?.id, stack && desk.template?.id, stack?.id]
+    .filter((id) => typeof id === 'string')
+    .join('/'),
+)
 const mine = computed(
   () =>
     rigs.rig?.choices.filter(({ targets }) =>
       targets.some(
         (target) =>
-          target.kind === 'layers' &&
-          target.stack === stack.id &&
           target.controller === desk.controller?.id &&
-          target.template === desk.template?.id,
+          (stack === null
+            ? target.kind === 'template'
+            : target.kind === 'layers' && target.stack === stack.id && target.template === desk.template?.id),
       ),
     ) ?? [],
 )
 
-function words(choice: Choice): string {
-  const { rig } = rigs
-  const found = rig && choice.by.kind === 'gesture' ? findGesture(rig, choice.by.gesture) : null
-  const who = found
-    ? `${found.controller.name} · ${gestureName(found.control, found.gesture)}`
-    : 'An incoming message'
-  const layers = choice.targets.flatMap((target) =>
-    target.kind === 'layers' && target.stack === stack.id
-      ? target.layers.map((id) => stack.layers.find((layer) => layer.id === id)?.name ?? '')
-      : [],
-  )
-  const all = layers.length === stack.layers.length && layers.length > 1
-  return `${who} ${HOW[choice.how]} ${all ? 'all layers' : layers.join(', ')}`
-}
-
 const how = ref<Choice['how']>('this-one')
-const layer = ref('')
-const chooser = computed(() => {
-  const [only] = desk.selected
-  const gesture = only?.gestures.find(
-    (kind) => kind === 'press' || kind === 'push' || kind === 'strike' || kind === 'touch',
-  )
-  return desk.selected.length === 1 && only && gesture
-    ? { control: only, key: `${only.id}.${gesture}` }
-    : null
-})
-const goesThrough = computed(() => how.value === 'next' || how.value === 'previous')
+const by = ref('')
+const trigger = ref<Trigger>({ kind: 'program', channel: 16, number: 0 })
+const choosers = computed(() => (rigs.rig ? chooserOptions(rigs.rig) : []))
+/** The control that is selected offers itself. */
+watch(
+  () => {
+    const [only] = desk.selected
+    const gesture = only?.gestures.find(canChoose)
+    return desk.selected.length === 1 && only && gesture && desk.controller
+      ? gestureRef(desk.controller.id, `${only.id}.${gesture}`)
+      : null
+  },
+  (ref) => {
+    if (ref !== null) by.value = ref
+  },
+  { immediate: true },
+)
+
+const everything = computed(() => (rigs.rig ? targetOptions(rigs.rig, how.value) : []))
+const own = computed(() =>
+  everything.value
+    .flatMap(({ options }) => options)
+    .filter(({ key, value }) =>
+      stack === null
+        ? value.kind === 'template' && value.controller === desk.controller?.id
+        : key === prefix.value || key.startsWith(`${prefix.value}/`),
+    ),
+)
+const first = ref('')
+const more = ref<string[]>([])
+watch(
+  own,
+  (options) => {
+    if (!options.some(({ key }) => key === first.value)) first.value = options[0]?.key ?? ''
+  },
+  { immediate: true },
+)
+watch(how, () => (more.value = []))
 
 function add(): void {
   const { rig } = rigs
-  const { controller, template } = desk
-  if (!rig || !controller || !template || !chooser.value) return
-  const one = layer.value || (stack.layers[0]?.id ?? '')
+  const { controller } = desk
+  const gesture = optionAt(choosers.value, by.value)
+  if (!rig || !controller || (gesture === null && by.value !== INCOMING)) return
+  const targets = [first.value, ...more.value].flatMap((key) => optionAt(everything.value, key) ?? [])
   const choice: Choice = {
     id: freeId('choice', rig.choices),
-    by: { kind: 'gesture', gesture: gestureRef(controller.id, chooser.value.key) },
+    by:
+      gesture === null
+        ? { kind: 'incoming', controller: controller.id, trigger: trigger.value }
+        : { kind: 'gesture', gesture },
     how: how.value,
-    targets: [
-      {
-        kind: 'layers',
-        controller: controller.id,
-        template: template.id,
-        stack: stack.id,
-        layers: goesThrough.value ? stack.layers.map(({ id }) => id) : [one],
-      },
-    ],
+    targets,
   }
-  edit(`${controlName(chooser.value.control)} chooses`, [{ type: 'choice-add', choice }])
+  if (edit(choiceWords(rig, choice), [{ type: 'choice-add', choice }])) more.value = []
 }
 </script>
 
 <template>
   <div class="text-xs">
-    <ul v-if="mine.length > 0">
-      <li v-for="choice in mine" :key="choice.id" class="flex items-center justify-between gap-2">
-        {{ words(choice) }}
+    <h4 class="text-soft font-medium">Chosen by</h4>
+    <ul>
+      <li v-for="choice in mine" :key="choice.id" class="flex items-start justify-between gap-2 py-0.5">
+        {{ rigs.rig ? choiceWords(rigs.rig, choice) : '' }}
         <UiButton
           look="plain"
           class="px-1!"
@@ -96,31 +114,46 @@ function add(): void {
         /></UiButton>
       </li>
     </ul>
-    <form
-      v-if="chooser"
-      class="flex flex-wrap items-center gap-1.5"
-      data-testid="add-choice"
-      @submit.prevent="add"
-    >
-      <span class="font-medium">{{ controlName(chooser.control) }}</span>
+    <form class="mt-1 flex flex-wrap items-center gap-1.5" data-testid="add-choice" @submit.prevent="add">
+      <select
+        v-model="by"
+        aria-label="Who chooses"
+        class="bg-raised border-line h-7 max-w-36 rounded-md border px-1"
+      >
+        <option value="">who …</option>
+        <option :value="INCOMING">an incoming message</option>
+        <optgroup v-for="group in choosers" :key="group.name" :label="group.name">
+          <option v-for="option in group.options" :key="option.key" :value="option.key">
+            {{ option.label }}
+          </option>
+        </optgroup>
+      </select>
+      <IncomingForm v-if="by === INCOMING" v-model="trigger" />
       <select
         v-model="how"
         aria-label="How it chooses"
-        class="bg-raised border-line h-7 rounded-md border px-1.5"
+        class="bg-raised border-line h-7 rounded-md border px-1"
       >
-        <option v-for="each in hows" :key="each" :value="each">{{ HOW[each] }}</option>
+        <option v-for="each in hows" :key="each" :value="each">{{ CHOICE_HOW[each] }}</option>
       </select>
       <select
-        v-if="!goesThrough"
-        v-model="layer"
-        aria-label="Layer"
-        class="bg-raised border-line h-7 rounded-md border px-1.5"
+        v-if="stack === null || !goesThrough(how)"
+        v-model="first"
+        :aria-label="stack === null ? 'Template' : 'Layer'"
+        class="bg-raised border-line h-7 max-w-32 rounded-md border px-1"
       >
-        <option value="">{{ stack.layers[0]?.name }}</option>
-        <option v-for="each in stack.layers.slice(1)" :key="each.id" :value="each.id">{{ each.name }}</option>
+        <option v-for="option in own" :key="option.key" :value="option.key">{{ option.label }}</option>
       </select>
-      <UiButton type="submit"><Plus :size="12" />Choose by it</UiButton>
+      <GroupedSelect
+        v-for="(_, index) in more"
+        :key="index"
+        v-model="more[index]!"
+        :groups="everything"
+        label="Also"
+        empty="and also …"
+      />
+      <UiButton look="plain" @click="more.push('')"><Plus :size="12" />also</UiButton>
+      <UiButton type="submit" :disabled="by === ''">Add</UiButton>
     </form>
-    <p v-else class="text-soft">Select one button, pad or switch to let it choose the layer.</p>
   </div>
 </template>

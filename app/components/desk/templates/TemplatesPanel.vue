@@ -67,6 +67,7 @@ function add(copy: Template | null): void {
     <UiButton class="mt-1" data-testid="add-template" @click="add(null)"
       ><Plus :size="13" />Template</UiButton
     >
+    <StackChoices v-if="templates.length > 1" class="mt-2" />
     <template v-if="desk.template">
       <StackEditor v-for="stack in desk.template.stacks" :key="stack.id" :stack="stack" class="mt-4" />
       <NewStack class="mt-4" />

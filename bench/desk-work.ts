@@ -1,0 +1,120 @@
+import { writeRig, type Rig } from '../core/rig'
+import { importText, startSession, type Session } from '../e2e/browser'
+
+/** What is measured: something done to the page, many times over. */
+interface Act {
+  name: string
+  times: number
+  /** JavaScript that does it once; `n` counts up from 0. */
+  script: string
+  /** JavaScript done once before. */
+  before?: string
+}
+
+export interface Measured {
+  name: string
+  median: number
+  p95: number
+}
+
+/**
+ * The work of one frame (ms): from the event, given at the start of a frame, through script, style, layout
+ * and paint, to the first task after that frame. Waiting for the display's tick is left out.
+ */
+async function measure(page: Session, { name, times, script, before = '' }: Act): Promise<Measured> {
+  const taken = await page.driver.executeAsyncScript<number[]>(`
+    const done = arguments[arguments.length - 1]
+    const at = (control) => document.querySelector('[data-control="' + control + '"]')
+    const taken = []
+    const channel = new MessageChannel()
+    const act = (n) => { ${script} }
+    ;(() => { ${before} })()
+    let n = 0
+    let started = 0
+    channel.port1.onmessage = () => {
+      taken.push(performance.now() - started)
+      n++
+      if (n < ${times}) setTimeout(next, 60)
+      else done(taken)
+    }
+    const next = () => requestAnimationFrame(() => {
+      started = performance.now()
+      act(n)
+      channel.port2.postMessage(null)
+    })
+    setTimeout(next, 300)`)
+  const sorted = taken.toSorted((a, b) => a - b)
+  const at = (part: number): number =>
+    sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * part))] ?? 0
+  return { name, median: at(0.5), p95: at(0.95) }
+}
+
+const CLICK = `.dispatchEvent(new MouseEvent('click', { bubbles: true, cancelable: true`
+const DRAG = `
+  const target = at('pad-5')
+  const box = target.getBoundingClientRect()
+  const where = (by) => ({ bubbles: true, cancelable: true, pointerId: 1, isPrimary: true, button: 0, buttons: 1,
+    clientX: box.left + box.width / 2 + by, clientY: box.top + box.height / 2 + by })`
+
+/** Selecting, bulk edits and dragging on a surface whose pads are called pad-1, pad-2 … */
+export async function measureDesk(rig: Rig, controls: number): Promise<Measured[]> {
+  const page = await startSession()
+  try {
+    await page.go('/desk')
+    await page.find('[data-testid=surface]')
+    await importText(page, 'bench.json', writeRig(rig))
+    await page.find(`[data-control=pad-${controls}]`)
+    const found: Measured[] = []
+    found.push(
+      await measure(page, {
+        name: 'select one control',
+        times: 60,
+        script: `at('pad-' + (1 + (n * 37) % ${controls}))${CLICK} }))`,
+      }),
+    )
+    found.push(
+      await measure(page, {
+        name: 'add one more to the selection',
+        times: 40,
+        script: `at('pad-' + (2 + (n * 7) % ${controls - 1}))${CLICK}, shiftKey: true }))`,
+      }),
+    )
+    await page.driver.executeScript(`document.querySelector('[data-control=pad-1]')${CLICK} }))`)
+    await page.click('[data-tool=draw]')
+    await page.click('[data-testid=whole-block]')
+    await page.click('[data-tool=draw]')
+    await page.find('[data-testid=many]')
+    await page.click('[data-testid=all-layers]')
+    found.push(
+      await measure(page, {
+        name: `pin ${controls} controls in all layers`,
+        times: 20,
+        script: `[...document.querySelectorAll('[data-testid=many] button')]
+          .find(({ textContent }) => /Pin|Unpin/.test(textContent)).click()`,
+      }),
+    )
+    found.push(
+      await measure(page, {
+        name: `undo and redo that`,
+        times: 20,
+        script: `window.dispatchEvent(new KeyboardEvent('keydown', { key: n % 2 ? 'y' : 'z', ctrlKey: true, bubbles: true }))`,
+      }),
+    )
+    await page.click('[data-tool=draw]')
+    await page.find('[data-testid=draw-panel]')
+    await page.driver.executeScript(`document.querySelector('[data-control=pad-5]')${CLICK} }))`)
+    found.push(
+      await measure(page, {
+        name: 'drag one control, one move',
+        times: 60,
+        before: `${DRAG}
+          window.moveTo = (by) => document.dispatchEvent(new PointerEvent('pointermove', where(by)))
+          target.dispatchEvent(new PointerEvent('pointerdown', where(0)))`,
+        script: `moveTo(4 + n)`,
+      }),
+    )
+    return found
+  } finally {
+    await page.quit()
+  }
+}
