@@ -40,6 +40,15 @@ export default defineNuxtConfig({
     strict: true,
     tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } },
   },
+  hooks: {
+    // What a page does not need yet is fetched when it is needed, not on the first visit.
+    'build:manifest': (manifest) => {
+      for (const file of Object.values(manifest)) {
+        file.prefetch = false
+        file.dynamicImports = []
+      }
+    },
+  },
   vite: {
     plugins: [tailwindcss()],
     worker: { format: 'es' },

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Toaster } from 'vue-sonner'
+import { isToastWanted } from '~/lib/toast'
 
 usePreferencesStore()
 const shelf = useShelfStore()
@@ -17,6 +17,6 @@ onMounted(() => void shelf.boot())
       <NuxtPage />
     </main>
     <LazyRefusedFileDialog v-if="shelf.refused !== null" />
-    <Toaster position="bottom-center" :toast-options="{ unstyled: true, class: 'deft-toast' }" />
+    <LazyToastHost v-if="isToastWanted" />
   </div>
 </template>

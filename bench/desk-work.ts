@@ -17,6 +17,9 @@ export interface Measured {
   p95: number
 }
 
+/** Between one act and the next, so that the analysis of one does not fall into the frame of another. */
+const PAUSE_MS = 250
+
 /**
  * The work of one frame (ms): from the event, given at the start of a frame, through script, style, layout
  * and paint, to the first task after that frame. Waiting for the display's tick is left out.
@@ -24,6 +27,7 @@ export interface Measured {
 async function measure(page: Session, { name, times, script, before = '' }: Act): Promise<Measured> {
   const taken = await page.driver.executeAsyncScript<number[]>(`
     const done = arguments[arguments.length - 1]
+    const PAUSE_MS = ${PAUSE_MS}
     const at = (control) => document.querySelector('[data-control="' + control + '"]')
     const taken = []
     const channel = new MessageChannel()
@@ -34,7 +38,7 @@ async function measure(page: Session, { name, times, script, before = '' }: Act)
     channel.port1.onmessage = () => {
       taken.push(performance.now() - started)
       n++
-      if (n < ${times}) setTimeout(next, 60)
+      if (n < ${times}) setTimeout(next, PAUSE_MS)
       else done(taken)
     }
     const next = () => requestAnimationFrame(() => {
@@ -84,13 +88,17 @@ export async function measureDesk(rig: Rig, controls: number): Promise<Measured[
     await page.click('[data-testid=whole-block]')
     await page.click('[data-tool=draw]')
     await page.find('[data-testid=many]')
+    const pin = `[...document.querySelectorAll('[data-testid=many] button')]
+      .find(({ textContent }) => /Pin|Unpin/.test(textContent)).click()`
+    found.push(
+      await measure(page, { name: `pin ${controls} controls in the layer shown`, times: 30, script: pin }),
+    )
     await page.click('[data-testid=all-layers]')
     found.push(
       await measure(page, {
         name: `pin ${controls} controls in all layers`,
         times: 20,
-        script: `[...document.querySelectorAll('[data-testid=many] button')]
-          .find(({ textContent }) => /Pin|Unpin/.test(textContent)).click()`,
+        script: pin,
       }),
     )
     found.push(

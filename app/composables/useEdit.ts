@@ -1,4 +1,4 @@
-import { toast } from 'vue-sonner'
+import { toast } from '~/lib/toast'
 import type { RigEdit } from '#core/rig'
 
 /** Make edits, and tell the player if they are refused. True if they were made. */

@@ -1,4 +1,4 @@
-import { toast } from 'vue-sonner'
+import { toast } from '~/lib/toast'
 import {
   blockToText,
   LEDGER_COLUMNS,

@@ -41,7 +41,7 @@ export function useMarks() {
     const worstByPlace = new Map<string, Finding>()
     const byCell = new Map<number, Finding>()
     const { report } = analysis
-    const here = report?.buses.find(({ id }) => id === report.lattice?.bus)?.destination
+    const here = report?.buses.find(({ id }) => id === analysis.lattice?.bus)?.destination
     for (const finding of analysis.findings) {
       for (const place of finding.at) {
         const key = placeKey(place)

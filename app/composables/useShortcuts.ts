@@ -1,5 +1,5 @@
 import { useEventListener } from '@vueuse/core'
-import { toast } from 'vue-sonner'
+import { toast } from '~/lib/toast'
 
 /** Is the key meant for a text field? */
 export const isTyping = (target: EventTarget | null): boolean =>

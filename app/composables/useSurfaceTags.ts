@@ -45,12 +45,14 @@ export function useSurfaceTags(controls: () => readonly Control[]) {
 
   return computed<ReadonlyMap<Id, readonly ControlTag[]>>((before) => {
     const all = new Map<Id, readonly ControlTag[]>()
+    let isAsBefore = true
     for (const { id, gestures } of controls()) {
       const tags = gestures.flatMap((gesture) => tagOf(`${id}.${gesture}`) ?? [])
       const old = before?.get(id)
       const isSame = old?.length === tags.length && tags.every((tag, index) => isSameTag(tag, old[index]))
       all.set(id, isSame ? old : tags)
+      isAsBefore &&= isSame
     }
-    return all
+    return before && isAsBefore && before.size === all.size ? before : all
   })
 }

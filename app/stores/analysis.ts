@@ -1,5 +1,6 @@
 import { wrap, type Remote } from 'comlink'
 import { defineStore } from 'pinia'
+import type { Lattice } from '#core/addresses'
 import type { Finding, Fix, Severity } from '#core/conflicts'
 import type { Patch } from '#core/rig'
 import type { Analysis, AnalysisReport, AnalysisView } from '~/workers/analysis'
@@ -12,6 +13,7 @@ export const useAnalysisStore = defineStore('analysis', () => {
   const rigs = useRigStore()
   const desk = useDeskStore()
   const report = shallowRef<AnalysisReport | null>(null)
+  const lattice = shallowRef<Lattice | null>(null)
   const failure = ref<string | null>(null)
   let analysis: Remote<Analysis> | null = null
   let sentRevision = -1
@@ -52,14 +54,15 @@ export const useAnalysisStore = defineStore('analysis', () => {
   async function refresh(view: AnalysisView): Promise<void> {
     if (!rigs.rig) {
       report.value = null
+      lattice.value = null
       return
     }
     try {
       const sending = send()
       const next = await connect().report(view)
       await sending
-      if (next.revision >= (report.value?.revision ?? -1) || next.revision === rigs.revision)
-        report.value = next
+      if (next.lattice !== 'as-before') lattice.value = next.lattice
+      report.value = next
       failure.value = null
     } catch (error) {
       failure.value = error instanceof Error ? error.message : String(error)
@@ -83,5 +86,5 @@ export const useAnalysisStore = defineStore('analysis', () => {
     return connect().fixesOf(finding)
   }
 
-  return { report, findings, counts, isCurrent, failure, fixesOf }
+  return { report, lattice, findings, counts, isCurrent, failure, fixesOf }
 })

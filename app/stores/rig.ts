@@ -24,6 +24,9 @@ export const useRigStore = defineStore('rig', () => {
   const readReason = ref<ReadReason | null>(null)
   const saveState = ref<SaveState>('saved')
 
+  /** The rigs before and after a step made in this tab: going back to one is quicker than patching. */
+  const versions = new WeakMap<Step, { before: Rig; after: Rig }>()
+
   const owner = crypto.randomUUID()
   let lock: RigLock | null = null
   let position = 0
@@ -108,6 +111,7 @@ export const useRigStore = defineStore('rig', () => {
     try {
       const { rig: next, step } = perform(rig.value, label, edits)
       if (step.patches.length === 0) return null
+      versions.set(step, { before: rig.value, after: next })
       past.value = [...past.value, step]
       future.value = []
       position++
@@ -125,7 +129,10 @@ export const useRigStore = defineStore('rig', () => {
     if (!step || !rig.value || !canEdit.value) return null
     past.value = past.value.slice(0, -1)
     future.value = [step, ...future.value]
-    move(undone(rig.value, step), step.inverse, -1)
+    const known = versions.get(step)
+    const before = known?.after === rig.value ? known.before : undone(rig.value, step)
+    if (!known) versions.set(step, { before, after: rig.value })
+    move(before, step.inverse, -1)
     return step.label
   }
 
@@ -134,7 +141,8 @@ export const useRigStore = defineStore('rig', () => {
     if (!step || !rig.value || !canEdit.value) return null
     past.value = [...past.value, step]
     future.value = rest
-    move(redone(rig.value, step), step.patches, 1)
+    const known = versions.get(step)
+    move(known?.before === rig.value ? known.after : redone(rig.value, step), step.patches, 1)
     return step.label
   }
 

@@ -16,7 +16,8 @@ export interface AnalysisReport {
   findings: readonly Finding[]
   counts: Readonly<Record<Severity, number>>
   buses: ReadonlyArray<{ id: string; name: string; destination: Id; mergesChannels: boolean }>
-  lattice: Lattice | null
+  /** The lattice; `as-before` if it is the one of the last report, which need not cross again. */
+  lattice: Lattice | null | 'as-before'
 }
 
 /** The analysis as the page sees it, wherever it runs. Holds a copy of the rig; is sent patches. */
@@ -30,6 +31,7 @@ export interface Analysis {
 
 export function createAnalysis(): Analysis {
   let held: { rig: Rig; revision: number } | null = null
+  let lastLattice = ''
   let checked: { rig: Rig; check: Check } | null = null
 
   const current = (): { check: Check; revision: number } => {
@@ -40,6 +42,7 @@ export function createAnalysis(): Analysis {
 
   return {
     load: (rig, revision) => {
+      lastLattice = ''
       held = { rig, revision }
     },
     patch: (patches, revision) => {
@@ -52,6 +55,10 @@ export function createAnalysis(): Analysis {
       const bus = occupancy.buses.find((candidate) => candidate.id === view.bus) ?? occupancy.buses[0]
       const count = (severity: Severity): number =>
         result.findings.filter((finding) => finding.severity === severity).length
+      const lattice = bus ? latticeOf(occupancy, bus, view.family, view.showing) : null
+      const text = JSON.stringify(lattice)
+      const isAsBefore = text === lastLattice
+      lastLattice = text
       return {
         revision,
         findings: result.findings,
@@ -65,7 +72,7 @@ export function createAnalysis(): Analysis {
           destination,
           mergesChannels,
         })),
-        lattice: bus ? latticeOf(occupancy, bus, view.family, view.showing) : null,
+        lattice: isAsBefore ? 'as-before' : lattice,
       }
     },
     fixesOf: (finding) => current().check.fixesOf(finding),

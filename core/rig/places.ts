@@ -82,6 +82,18 @@ export function powerUpShowing(controller: Controller, templateId?: Id): Showing
   }
 }
 
+const coverage = new WeakMap<readonly GestureKey[], ReadonlySet<GestureKey>>()
+
+/** Is a gesture among those of a stack? Quick for thousands of questions; for a rig as it stands, not a draft. */
+function covers({ gestures }: Stack, gesture: GestureKey): boolean {
+  let known = coverage.get(gestures)
+  if (!known) {
+    known = new Set(gestures)
+    coverage.set(gestures, known)
+  }
+  return known.has(gesture)
+}
+
 /**
  * Where a gesture's assignment stands while `showing` is shown: the layer lying over it if that layer
  * sets it, else its replacing stack's layer, else the base. Null where its stack shows no layer.
@@ -91,13 +103,11 @@ export function shownPlace(controller: Controller, showing: Showing, gesture: Ge
   if (!template) return null
   const at = { controller: controller.id, template: template.id, gesture }
   for (const stack of template.stacks) {
-    if (stack.mode !== 'lie-over' || !stack.gestures.includes(gesture)) continue
+    if (stack.mode !== 'lie-over' || !covers(stack, gesture)) continue
     const layer = stack.layers.find((candidate) => candidate.id === showing.layers[stack.id])
     if (layer && gesture in layer.assignments) return { ...at, layer: layer.id }
   }
-  const replacing = template.stacks.find(
-    (stack) => stack.mode === 'replace' && stack.gestures.includes(gesture),
-  )
+  const replacing = template.stacks.find((stack) => stack.mode === 'replace' && covers(stack, gesture))
   if (!replacing) return { ...at, layer: null }
   const layer = replacing.layers.find((candidate) => candidate.id === showing.layers[replacing.id])
   return layer ? { ...at, layer: layer.id } : null

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { ChevronDown, Copy, Download, FilePlus, FileUp, Trash2 } from '@lucide/vue'
-import { toast } from 'vue-sonner'
+import { toast } from '~/lib/toast'
 
 const shelf = useShelfStore()
 const rigs = useRigStore()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ArrowLeft, ArrowRight, Copy, Trash2, X } from '@lucide/vue'
-import { toast } from 'vue-sonner'
+import { toast } from '~/lib/toast'
 import type { Controller, RigEdit } from '#core/rig'
 import { freeId } from '~/lib/ids'
 

@@ -8,7 +8,7 @@ const preferences = usePreferencesStore()
 const readout = ref<{ channel: number; number: number } | null>(null)
 const marks = useMarks()
 
-const lattice = computed(() => analysis.report?.lattice ?? null)
+const lattice = computed(() => analysis.lattice)
 const busOptions = computed(() =>
   (analysis.report?.buses ?? []).map(({ id, name }) => ({ value: id, label: name })),
 )

@@ -86,32 +86,34 @@ const spoken = computed(() => {
       <rect v-else :x="box.x - 4" :y="box.y - 4" :width="box.w + 8" :height="box.h + 8" rx="7" />
     </g>
     <rect :x="box.x - 2" :y="box.y - 2" :width="box.w + 4" :height="box.h + 4" class="fill-transparent" />
-    <template v-for="(part, index) in parts" :key="index">
-      <rect
-        v-if="part.shape === 'rect'"
-        :x="part.x * scale"
-        :y="part.y * scale"
-        :width="part.w * scale"
-        :height="part.h * scale"
-        :rx="part.radius * scale"
-        :class="['part', part.ink, sendsNothing && 'empty']"
-      />
-      <circle
-        v-else-if="part.shape === 'circle'"
-        :cx="part.cx * scale"
-        :cy="part.cy * scale"
-        :r="part.r * scale"
-        :class="['part', part.ink, sendsNothing && 'empty']"
-      />
-      <line
-        v-else
-        :x1="part.x1 * scale"
-        :y1="part.y1 * scale"
-        :x2="part.x2 * scale"
-        :y2="part.y2 * scale"
-        :class="['part', part.ink, sendsNothing && 'empty']"
-      />
-    </template>
+    <g v-memo="[parts, scale, sendsNothing]">
+      <template v-for="(part, index) in parts" :key="index">
+        <rect
+          v-if="part.shape === 'rect'"
+          :x="part.x * scale"
+          :y="part.y * scale"
+          :width="part.w * scale"
+          :height="part.h * scale"
+          :rx="part.radius * scale"
+          :class="['part', part.ink, sendsNothing && 'empty']"
+        />
+        <circle
+          v-else-if="part.shape === 'circle'"
+          :cx="part.cx * scale"
+          :cy="part.cy * scale"
+          :r="part.r * scale"
+          :class="['part', part.ink, sendsNothing && 'empty']"
+        />
+        <line
+          v-else
+          :x1="part.x1 * scale"
+          :y1="part.y1 * scale"
+          :x2="part.x2 * scale"
+          :y2="part.y2 * scale"
+          :class="['part', part.ink, sendsNothing && 'empty']"
+        />
+      </template>
+    </g>
     <rect
       v-if="control.kind === 'keybed' && place.label"
       :x="place.x - plateWidth / 2"

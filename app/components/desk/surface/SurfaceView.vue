@@ -45,13 +45,19 @@ const drawn = computed(() => ({
 
 const tags = useSurfaceTags(() => surface.value?.controls ?? [])
 
+/** How many tags each control has; the same list as long as it says the same. */
+const tagCounts = computed<ReadonlyMap<string, number>>((before) => {
+  const counts = new Map([...tags.value].map(([id, list]) => [id, list.length]))
+  const isSame = before?.size === counts.size && [...counts].every(([id, count]) => before.get(id) === count)
+  return isSame ? before : counts
+})
 const labels = computed<readonly LabelPlace[]>((before) =>
   surface.value
     ? placeLabels(
         controls.value,
         scale.value,
         surface.value,
-        (control) => tags.value.get(control.id)?.length ?? 0,
+        (control) => tagCounts.value.get(control.id) ?? 0,
         before,
       )
     : [],
