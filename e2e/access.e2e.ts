@@ -1,6 +1,6 @@
 import axe from '@axe-core/webdriverjs'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { startSession, type Session } from './browser'
+import { Key, startSession, type Session } from './browser'
 
 let page: Session
 beforeAll(async () => {
@@ -39,6 +39,37 @@ describe.each(['vellum', 'night'])('in the %s theme', (theme) => {
     await page.click('[data-testid=findings-count]')
     await page.find('[data-testid=findings] [data-fix]')
     expect(await violations()).toEqual([])
+  })
+
+  it('nor drawing, templates, the controller, many at once, the table, the command box', async () => {
+    await page.go('/desk')
+    await page.find('[data-testid=lattice]')
+    for (const [tool, ready] of [
+      ['draw', '[data-testid=draw-panel]'],
+      ['templates', '[data-stack]'],
+      ['controller', '[data-testid=controller-ports]'],
+    ]) {
+      await page.click(`[data-tool=${tool}]`)
+      await page.find(ready ?? '')
+      expect(await violations(), tool).toEqual([])
+    }
+    await page.click('[data-control="knob-1"]')
+    await page.driver
+      .actions()
+      .keyDown(Key.SHIFT)
+      .click(await page.find('[data-control="knob-2"]'))
+      .keyUp(Key.SHIFT)
+      .perform()
+    await page.find('[data-testid=many]')
+    expect(await violations()).toEqual([])
+    await page.click('[data-tool=ledger]')
+    await page.find('[data-testid=ledger-grid] [role=row]')
+    expect(await violations()).toEqual([])
+    await page.click('[data-tool=ledger]')
+    await page.click('[data-testid=find]')
+    await page.find('[data-testid=command-box] input')
+    expect(await violations()).toEqual([])
+    await page.keys(Key.ESCAPE)
   })
 
   it('nor a sheet, nor a view that is not built yet', async () => {

@@ -4,6 +4,7 @@ import { copies, grownSurface, moved, type Control, type Id, type Placing, type 
 export function useDrawing() {
   const desk = useDeskStore()
   const edit = useEdit()
+  const takeAway = useRemoval()
 
   /** Let the surface grow so that it holds these controls too. */
   function growth(controls: readonly Control[]): RigEdit[] {
@@ -68,7 +69,7 @@ export function useDrawing() {
     const controls: Id[] = [...desk.selectedIds]
     if (!model || controls.length === 0) return
     if (
-      edit(controls.length === 1 ? 'Delete a control' : `Delete ${controls.length} controls`, [
+      takeAway(controls.length === 1 ? 'Delete a control' : `Delete ${controls.length} controls`, [
         { type: 'controls-remove', model: model.id, controls },
       ])
     ) {

@@ -129,7 +129,7 @@ export const useDeskStore = defineStore('desk', () => {
   }
 
   function showSelection(): void {
-    if (panel.value === 'findings') panel.value = 'selection'
+    if (panel.value === 'findings' || panel.value === 'controller') panel.value = 'selection'
   }
 
   /** Go to where an assignment stands: its controller, template and layer, and select it. */

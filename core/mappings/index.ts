@@ -1,2 +1,3 @@
 export * from './agreement'
+export * from './impact'
 export * from './purpose'

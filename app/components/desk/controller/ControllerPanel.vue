@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { ArrowLeft, ArrowRight, Copy, Trash2, X } from '@lucide/vue'
-import { toast } from '~/lib/toast'
 import type { Controller, RigEdit } from '#core/rig'
 import { freeId } from '~/lib/ids'
 
 const desk = useDeskStore()
 const rigs = useRigStore()
 const edit = useEdit()
+const takeAway = useRemoval()
 
 const controller = computed(() => desk.controller)
 type Settings = Extract<RigEdit, { type: 'controller-set' }>['set']
@@ -38,18 +38,10 @@ function duplicate(): void {
 }
 
 function remove(): void {
-  const { rig } = rigs
   const gone = controller.value
-  if (!gone || !rig) return
-  const mapped = rig.mappings.filter(({ gesture }) => gesture?.startsWith(`${gone.id}/`)).length
-  if (!edit(`Remove ${gone.name}`, [{ type: 'controller-remove', controller: gone.id }])) return
-  desk.panel = 'selection'
-  const note =
-    mapped === 0 ? '' : ` ${mapped} mappings of it are kept as old mappings where they were learned.`
-  toast(`${gone.name} was removed.${note}`, {
-    action: { label: 'Undo', onClick: () => void rigs.undo() },
-    duration: 10_000,
-  })
+  if (!gone) return
+  if (takeAway(`Remove ${gone.name}`, [{ type: 'controller-remove', controller: gone.id }]))
+    desk.panel = 'selection'
 }
 </script>
 

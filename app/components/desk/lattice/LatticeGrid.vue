@@ -99,6 +99,8 @@ watch([selected, () => lattice], () => {
 const silent = computed(() => {
   const channels = lattice.silentChannels
   if (channels.length === 0) return ''
+  if (lattice.rows.length === 0)
+    return `No ${lattice.family === 'cc' ? 'controller' : 'note'} number arrives here yet. Give a control one in its sentence, or look at the other family above.`
   const spans: string[] = []
   for (let index = 0; index < channels.length;) {
     let last = index
@@ -192,7 +194,12 @@ const silent = computed(() => {
         class="cursor"
       />
     </svg>
-    <p v-if="silent" class="text-soft text-2xs py-1">{{ silent }}</p>
+    <p
+      v-if="silent"
+      :class="lattice.rows.length === 0 ? 'text-soft py-4 text-center' : 'text-soft text-2xs py-1'"
+    >
+      {{ silent }}
+    </p>
   </div>
 </template>
 

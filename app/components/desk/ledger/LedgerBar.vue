@@ -19,12 +19,12 @@ const NARROW = [
 
 <template>
   <div
-    class="border-line flex min-h-10 shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b px-4 py-1 text-xs whitespace-nowrap"
+    class="border-line flex min-h-10 shrink-0 flex-wrap items-center gap-x-1.5 gap-y-1 border-b px-4 py-1 text-xs whitespace-nowrap"
   >
     <input
       v-model="filter.text"
       type="search"
-      class="bg-raised border-line h-7 w-36 rounded-md border px-2 text-sm"
+      class="bg-raised border-line h-7 w-32 rounded-md border px-2 text-sm"
       placeholder="Search the lines"
       aria-label="Search the lines"
       data-testid="ledger-search"
@@ -32,7 +32,7 @@ const NARROW = [
     <select
       v-model="filter.controller"
       aria-label="Controller"
-      class="bg-raised border-line h-7 max-w-32 rounded-md border px-1"
+      class="bg-raised border-line h-7 w-28 rounded-md border px-1"
     >
       <option value="">any controller</option>
       <option v-for="each in desk.controllers" :key="each.id" :value="each.id">{{ each.name }}</option>
@@ -42,7 +42,7 @@ const NARROW = [
       :key="column"
       v-model="filter[column]"
       :aria-label="any"
-      class="bg-raised border-line h-7 w-24 rounded-md border px-1"
+      class="bg-raised border-line h-7 w-22 rounded-md border px-1"
       :data-filter="column"
     >
       <option value="">{{ any }}</option>

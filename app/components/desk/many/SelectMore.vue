@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { KIND_FACTS } from '#core/rig'
+import { toast } from '~/lib/toast'
 
 /** Widen or turn round a selection: its blocks, all of its kinds, everything else. */
 const desk = useDeskStore()
@@ -18,6 +19,14 @@ const wholeBlock = (): void =>
   )
 const allOfKind = (): void => desk.selectMany(ids(({ kind }) => kinds.value.has(kind)))
 const invert = (): void => desk.selectMany(ids(({ id }) => !desk.selectedIds.includes(id)))
+
+const called = ref('')
+function selectCalled(): void {
+  const words = called.value.trim().toLowerCase()
+  const found = words === '' ? [] : ids(({ label }) => label.toLowerCase().includes(words))
+  if (found.length > 0) desk.selectMany(found)
+  else if (words !== '') toast(`No control here is called “${called.value.trim()}”.`)
+}
 </script>
 
 <template>
@@ -25,7 +34,16 @@ const invert = (): void => desk.selectMany(ids(({ id }) => !desk.selectedIds.inc
     <UiButton v-if="blocks.size > 0" look="plain" data-testid="whole-block" @click="wholeBlock"
       >Whole block</UiButton
     >
-    <UiButton look="plain" @click="allOfKind">All {{ kindWords }}</UiButton>
-    <UiButton look="plain" @click="invert">Invert</UiButton>
+    <UiButton v-if="kinds.size > 0" look="plain" @click="allOfKind">All {{ kindWords }}</UiButton>
+    <UiButton v-if="kinds.size > 0" look="plain" @click="invert">Invert</UiButton>
+    <form class="ml-2.5 flex items-center" @submit.prevent="selectCalled">
+      <input
+        v-model="called"
+        class="bg-raised border-line h-6.5 w-28 rounded-md border px-2 text-xs"
+        placeholder="All called …"
+        aria-label="Select all controls with this in their name"
+        data-testid="select-called"
+      />
+    </form>
   </div>
 </template>

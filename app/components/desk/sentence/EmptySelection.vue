@@ -10,6 +10,7 @@ const desk = useDeskStore()
       Pick a control on the surface, or a cell in the lattice below, to read and change what it sends. The
       lattice shows every address of the rig: rows are channels, columns the 128 numbers.
     </p>
+    <SelectMore v-if="desk.model" class="mt-3" />
     <p v-if="analysis.findings.length > 0" class="mt-3">
       <button type="button" class="text-ink underline underline-offset-2" @click="desk.panel = 'findings'">
         {{ analysis.findings.length === 1 ? 'One thing needs' : `${analysis.findings.length} things need` }} a

@@ -46,6 +46,13 @@ const lines = computed(() => {
   })
 })
 
+/** Trouble that no tag shows, where there is no room for one: a corner of the control says so. */
+const hiddenTrouble = computed(() => {
+  if (lines.value.some(({ shown, severity }) => shown !== null && severity !== null)) return null
+  const troubled = tags.filter(({ severity }) => severity !== null)
+  return troubled.toSorted((a, b) => rank(b) - rank(a))[0]?.severity ?? null
+})
+
 /** A plate behind writing that stands on keys. */
 const plateWidth = computed(
   () => Math.max((place.label?.text.length ?? 0) * 7, ...lines.value.map(({ width }) => width)) + 12,
@@ -127,6 +134,11 @@ const spoken = computed(() => {
     <text v-if="place.label" :x="place.x" :y="place.label.y" class="label" :class="sendsNothing && 'quiet'">
       {{ place.label.text }}
     </text>
+    <path
+      v-if="hiddenTrouble"
+      :d="`M${box.x + box.w + 2} ${box.y - 2}v8l-8 -8z`"
+      :class="['trouble', hiddenTrouble]"
+    />
     <g v-for="line in lines" :key="line.gesture">
       <g
         v-if="line.shown !== null"
@@ -242,6 +254,12 @@ const spoken = computed(() => {
   fill: var(--on-marker);
 }
 .notch {
+  fill: var(--conflict);
+}
+.trouble {
+  fill: var(--advice);
+}
+.trouble.error {
   fill: var(--conflict);
 }
 .pin {

@@ -40,6 +40,7 @@ const mine = computed(
     ) ?? [],
 )
 
+const isAdding = ref(false)
 const how = ref<Choice['how']>('this-one')
 const by = ref('')
 const trigger = ref<Trigger>({ kind: 'program', channel: 16, number: 0 })
@@ -54,7 +55,9 @@ watch(
       : null
   },
   (ref) => {
-    if (ref !== null) by.value = ref
+    if (ref === null) return
+    by.value = ref
+    isAdding.value = true
   },
   { immediate: true },
 )
@@ -101,7 +104,13 @@ function add(): void {
 
 <template>
   <div class="text-xs">
-    <h4 class="text-soft font-medium">Chosen by</h4>
+    <div class="flex items-center gap-1">
+      <h4 class="text-soft font-medium">Chosen by</h4>
+      <span v-if="mine.length === 0" class="text-soft">nothing yet</span>
+      <UiButton look="plain" :aria-expanded="isAdding" @click="isAdding = !isAdding"
+        ><Plus :size="12" />who</UiButton
+      >
+    </div>
     <ul>
       <li v-for="choice in mine" :key="choice.id" class="flex items-start justify-between gap-2 py-0.5">
         {{ rigs.rig ? choiceWords(rigs.rig, choice) : '' }}

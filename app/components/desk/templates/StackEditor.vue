@@ -7,6 +7,7 @@ import { gesturesAmong, gesturesFree } from '~/lib/stacks'
 const { stack } = defineProps<{ stack: Stack }>()
 const desk = useDeskStore()
 const edit = useEdit()
+const takeAway = useRemoval()
 
 const at = computed(() => ({ controller: desk.controller?.id ?? '', template: desk.template?.id ?? '' }))
 const set = (label: string, change: Extract<RigEdit, { type: 'stack-set' }>['set']): boolean =>
@@ -134,7 +135,7 @@ const powerUp = computed({
           class="px-1!"
           :label="`Delete ${layer.name}`"
           :disabled="stack.layers.length === 1"
-          @click="edit(`Delete ${layer.name}`, [{ type: 'layer-remove', ...at, layer: layer.id }])"
+          @click="takeAway(`Delete ${layer.name}`, [{ type: 'layer-remove', ...at, layer: layer.id }])"
           ><Trash2 :size="13"
         /></UiButton>
       </li>

@@ -5,6 +5,7 @@ import { freeId } from '~/lib/ids'
 
 const desk = useDeskStore()
 const edit = useEdit()
+const takeAway = useRemoval()
 const templates = computed(() => desk.controller?.templates ?? [])
 
 const change = (label: string, edits: readonly RigEdit[]): boolean => edit(label, edits)
@@ -59,7 +60,7 @@ function add(copy: Template | null): void {
           class="px-1.5!"
           :label="`Delete ${template.name}`"
           :disabled="templates.length === 1"
-          @click="change(`Delete ${template.name}`, [{ type: 'template-remove', ...at(template) }])"
+          @click="takeAway(`Delete ${template.name}`, [{ type: 'template-remove', ...at(template) }])"
           ><Trash2 :size="13"
         /></UiButton>
       </li>

@@ -1,0 +1,55 @@
+import * as fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { nineRingsRig } from '../../demo'
+import { perform, type RigEdit } from '../rig'
+import { anyRig } from '../testing/rigs'
+import { mappingName, mappingState, unheardAfter } from '.'
+
+const rig = nineRingsRig('as-performed')
+const after = (edit: RigEdit) => perform(rig, 'x', [edit]).rig
+
+describe('what a change makes unheard', () => {
+  it('names what a deleted control moved', () => {
+    const { models } = rig
+    const model = models.find(({ surface }) => surface.controls.some(({ label }) => label === 'Rings'))
+    const control = model?.surface.controls.find(({ label }) => label === 'Rings')
+    if (!model || !control) throw new Error('no fader')
+    const without = after({ type: 'controls-remove', model: model.id, controls: [control.id] })
+    expect(unheardAfter(rig, without).map((mapping) => mappingName(rig, mapping))).toContain(
+      'Loomwright · Track 1 Rings · Volume',
+    )
+  })
+
+  it('is nothing for a new name, or another order', () => {
+    const renamed = after({ type: 'controller-set', controller: 'syzra', set: { name: 'X' } })
+    expect(unheardAfter(rig, renamed)).toEqual([])
+    expect(unheardAfter(rig, after({ type: 'controller-move', controller: 'syzra', to: 3 }))).toEqual([])
+  })
+
+  it('is everything that rests on a home channel, when that changes', () => {
+    const moved = after({ type: 'controller-set', controller: 'syzra', set: { homeChannel: 15 } })
+    expect(unheardAfter(rig, moved).length).toBeGreaterThan(8)
+  })
+
+  it('is exactly what agreed before and does not agree after', () => {
+    fc.assert(
+      fc.property(
+        anyRig,
+        fc.constantFrom('a', 'b'),
+        fc.integer({ min: 1, max: 16 }),
+        (before, controller, homeChannel) => {
+          const { rig: next } = perform(before, 'x', [
+            { type: 'controller-set', controller, set: { homeChannel } },
+            { type: 'controls-remove', model: 'plain', controls: ['k2'] },
+          ])
+          const agreed = (of: typeof before, id: string): boolean => {
+            const mapping = of.mappings.find((candidate) => candidate.id === id)
+            return mapping !== undefined && mappingState(of, mapping).agreement === 'agrees'
+          }
+          const expected = before.mappings.filter(({ id }) => agreed(before, id) && !agreed(next, id))
+          expect(unheardAfter(before, next)).toEqual(expected)
+        },
+      ),
+    )
+  })
+})
