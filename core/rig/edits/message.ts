@@ -1,5 +1,4 @@
-import { current, isDraft } from 'immer'
-import * as z from 'zod/mini'
+import { current, freeze, isDraft, type Draft } from 'immer'
 import { assignmentsAt, placeRef, type Place } from '../places'
 import { Assignment as AssignmentSchema, Message as MessageSchema } from '../schema'
 import type { Assignment, Controller, GestureKey, Message, Rig } from '../types'
@@ -73,7 +72,7 @@ export const assignmentsEdit = editKind<AssignmentsEdit>('assignments', (rig, { 
   const allowed = allowedGestures(rig, controller, at)
   const stray = keys.find((gesture) => !allowed.has(gesture))
   if (stray !== undefined) throw new EditError('This layer does not change that control.')
-  const before = isDraft(table) ? current(table) : table
+  const before = plain(table)
   const next = keys.map((gesture): [GestureKey, Assignment | null] => {
     const assignment = assignments[gesture] ?? null
     return [gesture, assignment && acceptedAssignment(assignment, before[gesture])]
@@ -88,19 +87,26 @@ export const assignmentsEdit = editKind<AssignmentsEdit>('assignments', (rig, { 
   if (keys.length * WHOLE_LAYER_SHARE > Object.keys(before).length) {
     const whole = { ...before }
     write(whole)
-    replaceTable(controller, at, whole)
+    // Frozen here, it need not be searched for drafts.
+    replaceTable(controller, at, freeze(whole, true))
   } else write(table)
 })
 
 const WHOLE_LAYER_SHARE = 4
 
-/** An assignment that the schema accepts; messages that stand there already are not looked at again. */
+/** An assignment that the schema accepts; one of which only the pin changes is not looked at again. */
 function acceptedAssignment(next: Assignment, before: Assignment | undefined): Assignment {
-  if (before === undefined || next.messages !== before.messages) return accepted(AssignmentSchema, next)
-  const { messages, ...rest } = next
-  return { ...accepted(AssignmentRest, rest), messages }
+  const isOnlyPin =
+    before !== undefined &&
+    next.messages === before.messages &&
+    next.light === before.light &&
+    next.memo === before.memo &&
+    typeof next.pinned === 'boolean'
+  return isOnlyPin ? { ...before, pinned: next.pinned } : accepted(AssignmentSchema, next)
 }
-const AssignmentRest = z.omit(AssignmentSchema, { messages: true })
+
+/** What a draft holds, as plain data; reading much through a draft is slow. */
+const plain = <T extends object>(value: T): T => (isDraft(value) ? (current(value as Draft<T>) as T) : value)
 
 function replaceTable(
   controller: Controller,
@@ -121,7 +127,8 @@ function allowedGestures(rig: Rig, controller: Controller, at: Omit<Place, 'gest
   const template = controller.templates.find((candidate) => candidate.id === at.template)
   const stacks = template?.stacks ?? []
   if (at.layer !== null) {
-    return new Set(stacks.find(({ layers }) => layers.some(({ id }) => id === at.layer))?.gestures)
+    const stack = stacks.find(({ layers }) => layers.some(({ id }) => id === at.layer))
+    return new Set(stack ? plain(stack.gestures) : [])
   }
   const replaced = new Set(
     stacks.filter(({ mode }) => mode === 'replace').flatMap(({ gestures }) => gestures),

@@ -2,7 +2,7 @@ import { findGesture, rigIndex } from '../lookup'
 import { freshMessage } from '../messages'
 import { assignmentsAt, placeRef, type Place } from '../places'
 import type { RigEdit } from '../edits'
-import type { Assignment, Control, GestureKey, GestureKind, Message, Rig } from '../types'
+import type { Assignment, Control, GestureKey, GestureKind, GestureRef, Message, Rig } from '../types'
 
 /** A place with what it sends now; a gesture that has no assignment there sends nothing. */
 export interface Programmed {
@@ -28,6 +28,14 @@ export function programmedAt(rig: Rig, place: Place): Programmed | null {
 /** As `programmedAt` for many places; those whose control is gone are left out. */
 export function programmedOver(rig: Rig, places: readonly Place[]): Programmed[] {
   const tables = new Map<string, ReturnType<typeof assignmentsAt>>()
+  const found = new Map<GestureRef, ReturnType<typeof findGesture>>()
+  const find = (ref: GestureRef): ReturnType<typeof findGesture> => {
+    const known = found.get(ref)
+    if (known !== undefined) return known
+    const fresh = findGesture(rig, ref)
+    found.set(ref, fresh)
+    return fresh
+  }
   return places.flatMap((place) => {
     const key = `${place.controller}/${place.template}/${place.layer ?? ''}`
     if (!tables.has(key)) {
@@ -35,23 +43,29 @@ export function programmedOver(rig: Rig, places: readonly Place[]): Programmed[]
       tables.set(key, controller ? assignmentsAt(controller, place) : null)
     }
     const assignment = tables.get(key)?.[place.gesture]
-    const found = assignment && findGesture(rig, placeRef(place))
-    if (!found) return programmedAt(rig, place) ?? []
-    return { place, control: found.control, gesture: found.gesture, assignment }
+    const at = assignment && find(placeRef(place))
+    if (!at) return programmedAt(rig, place) ?? []
+    return { place, control: at.control, gesture: at.gesture, assignment }
   })
 }
 
 /** Edits that change many assignments, one edit a layer. What `change` leaves as it is, is left out. */
-export function changeAssignments(
+export const changeAssignments = (
   rig: Rig,
   places: readonly Place[],
+  change: (programmed: Programmed, index: number) => Assignment,
+): RigEdit[] => changeProgrammed(programmedOver(rig, places), change)
+
+/** As `changeAssignments`, for places whose assignments are at hand. */
+export function changeProgrammed(
+  all: readonly Programmed[],
   change: (programmed: Programmed, index: number) => Assignment,
 ): RigEdit[] {
   const groups = new Map<
     string,
     { at: Omit<Place, 'gesture'>; assignments: Record<GestureKey, Assignment> }
   >()
-  programmedOver(rig, places).forEach((programmed, index) => {
+  all.forEach((programmed, index) => {
     const { place } = programmed
     const next = change(programmed, index)
     if (next === programmed.assignment) return

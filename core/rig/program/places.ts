@@ -13,8 +13,9 @@ export function placesOver(
 ): Place[] {
   const at = { controller: controller.id, template: template.id }
   const wanted = (layer: Id): boolean => layers === 'all-layers' || layers.includes(layer)
+  const covered = template.stacks.map((stack) => ({ stack, gestures: new Set(stack.gestures) }))
   return gestures.flatMap((gesture): Place[] => {
-    const stacks = template.stacks.filter((stack) => stack.gestures.includes(gesture))
+    const stacks = covered.flatMap((each) => (each.gestures.has(gesture) ? each.stack : []))
     const inLayers = stacks.flatMap((stack) =>
       stack.layers
         .filter(({ id, assignments }) => wanted(id) && (stack.mode === 'replace' || gesture in assignments))

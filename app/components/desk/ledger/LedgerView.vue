@@ -252,7 +252,7 @@ const vFocus = {
               id === 'address' &&
                 marks.worstByPlace.get(rows[line.index]?.key ?? '')?.severity === 'error' &&
                 'text-conflict',
-              !isWritable(id) && 'text-soft',
+              !isWritable(id) && !isInRange(line.index, column) && 'text-soft',
             ]"
             :style="{ width: `${WIDTHS[id]}px` }"
             :data-cell-at="`${line.index}:${id}`"

@@ -2,7 +2,7 @@
 import { Pin, PinOff, Power } from '@lucide/vue'
 import { printTag } from '#core/midi'
 import {
-  changeAssignments,
+  changeProgrammed,
   freshMessage,
   KIND_FACTS,
   layersOver,
@@ -16,9 +16,11 @@ import {
   type Place,
   type Programmed,
 } from '#core/rig'
+import { afterPaint } from '~/lib/after-paint'
 import { manyFields } from '~/lib/many'
 import { gestureVerb, type SentenceContext } from '~/lib/sentence'
 
+const MANY = 400
 const desk = useDeskStore()
 const rigs = useRigStore()
 const edit = useEdit()
@@ -68,9 +70,15 @@ const places = computed<Place[]>(() => {
     reach.value === 'all' ? 'all-layers' : reach.value === 'chosen' ? chosenLayers.value : shownLayers.value
   return placesOver(desk.controller, desk.template, gestures.value, over)
 })
-const programmed = computed<Programmed[]>(() => {
+const programmedNow = computed<Programmed[]>(() => {
   const { rig } = rigs
   return rig ? programmedOver(rig, places.value) : []
+})
+/** What is written here; for thousands of places at once it follows when the surface has been painted. */
+const programmed = shallowRef<readonly Programmed[]>(programmedNow.value)
+watch([() => rigs.rig, places], async () => {
+  if (places.value.length > MANY) await afterPaint()
+  programmed.value = programmedNow.value
 })
 const contexts = computed<SentenceContext[]>(() => {
   const { rig } = rigs
@@ -97,9 +105,9 @@ const sentTags = computed(() => {
 const LEADS: Readonly<Record<string, string>> = { channel: 'on', low: 'from', high: 'to', behaviour: ', ' }
 
 function apply(messages: readonly Message[]): void {
-  const { rig } = rigs
-  if (!rig) return
-  const edits = changeAssignments(rig, places.value, ({ assignment }, index) => {
+  // What is written here may be a frame behind.
+  if (programmed.value !== programmedNow.value) return
+  const edits = changeProgrammed(programmed.value, ({ assignment }, index) => {
     const next = messages[index]
     const [first, ...rest] = assignment.messages
     return next === undefined || next === first ? assignment : { ...assignment, messages: [next, ...rest] }
@@ -111,17 +119,13 @@ const allPinned = computed(
   () => programmed.value.length > 0 && programmed.value.every(({ assignment }) => assignment.pinned),
 )
 function pin(): void {
-  const { rig } = rigs
   const pinned = !allPinned.value
-  if (!rig) return
-  const edits = changeAssignments(rig, places.value, ({ assignment }) => ({ ...assignment, pinned }))
+  const edits = changeProgrammed(programmedNow.value, ({ assignment }) => ({ ...assignment, pinned }))
   edit(`${pinned ? 'Pin' : 'Unpin'} ${title.value}`, edits)
 }
 
 function turnOff(): void {
-  const { rig } = rigs
-  if (!rig) return
-  const edits = changeAssignments(rig, places.value, ({ assignment, control, gesture }) => ({
+  const edits = changeProgrammed(programmedNow.value, ({ assignment, control, gesture }) => ({
     ...assignment,
     messages: [freshMessage('off', control.kind, gesture)],
   }))
