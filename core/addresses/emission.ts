@@ -2,10 +2,10 @@ import { printTag, type Channel } from '../midi'
 import {
   assignmentsOf,
   channelOf,
-  numberOf,
   placeKey,
   placeRef,
   sentAddress,
+  withChannel,
   type ChannelMessage,
   type Controller,
   type GestureRef,
@@ -15,7 +15,7 @@ import {
   isChannelMessage,
 } from '../rig'
 import { busesOf, type Bus } from './buses'
-import { cellsOf, type Cell } from './cells'
+import { cellKey, cellsOf, type Cell } from './cells'
 import { reachOf, type Reach } from './routes'
 
 /** One message of one assignment, as it leaves its controller. */
@@ -87,21 +87,30 @@ export function emissionCells(
   controller: Pick<Controller, 'id' | 'homeChannel'>,
   message: Message,
 ): Array<{ bus: Bus; cells: Cell[] }> {
-  const cells = cellsOf(message, controller.homeChannel)
-  if (cells.length === 0) return []
-  const passing = {
-    kind: message.kind,
-    channel: channelOf(message, controller.homeChannel),
-    number: numberOf(message),
-  }
-  return reach(controller.id, passing)
-    .map((bus) => ({ bus, cells: cells.filter(bus.hears) }))
+  const channel = channelOf(message, controller.homeChannel)
+  if (channel === null) return []
+  const sent = withChannel(message, channel)
+  return reach(controller.id, sent)
+    .map(({ bus, messages }) => ({
+      bus,
+      cells: distinct(messages.flatMap((arrived) => cellsOf(arrived, channel))).filter(bus.hears),
+    }))
     .filter((arrival) => arrival.cells.length > 0)
+}
+
+/** Cells each once: two ways to one destination do not make two of one. */
+function distinct(cells: Cell[]): Cell[] {
+  if (cells.length < 2) return cells
+  const seen = new Set<string>()
+  return cells.filter((cell) => {
+    const key = `${cellKey(cell)} ${cell.role} ${cell.part}`
+    return !seen.has(key) && seen.add(key)
+  })
 }
 
 /**
  * For every message of every controller in use, the cells it occupies at every destination it
- * reaches, after cables, boxes and pass or stop rules.
+ * reaches, after cables, boxes and their rules, rewrites included.
  */
 export function emit(rig: Rig, buses = busesOf(rig), reach = reachOf(rig, buses)): Emission[] {
   const controllers = new Map(rig.controllers.map((controller) => [controller.id, controller]))

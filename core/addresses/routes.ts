@@ -1,37 +1,7 @@
-import type { Channel } from '../midi'
-import {
-  portKey,
-  type Cable,
-  type CableRule,
-  type Id,
-  type MessageKind,
-  type PortRef,
-  type Rig,
-} from '../rig'
+import { portKey, withNumber, type Cable, type Id, type Message, type PortRef, type Rig } from '../rig'
 import { hostChain, type Bus } from './buses'
-
-/** What a cable rule looks at. */
-export interface Passing {
-  kind: MessageKind
-  channel: Channel | null
-  number: number | null
-}
-
-const includesOrEmpty = <T>(list: readonly T[], value: T): boolean =>
-  list.length === 0 || list.includes(value)
-
-function matches({ match }: CableRule, { kind, channel, number }: Passing): boolean {
-  if (!includesOrEmpty<string>(match.kinds, kind)) return false
-  if (match.channels.length > 0 && (channel === null || !match.channels.includes(channel))) return false
-  if (match.low !== null && (number === null || number < match.low)) return false
-  return match.high === null || (number !== null && number <= match.high)
-}
-
-/** Does a cable let a message through? The first rule that matches decides. Rewritten messages pass. */
-export function cablePasses(cable: Cable, message: Passing): boolean {
-  const rule = cable.rules.find((candidate) => matches(candidate, message))
-  return rule ? rule.kind !== 'stop' : cable.otherwise === 'pass'
-}
+import { carried, looksAtNumbers } from './cables'
+import { keyRange } from './cells'
 
 /** One way from a controller to a bus: the cables on it that have rules. */
 interface Way {
@@ -110,8 +80,27 @@ function groupCables(cables: readonly Cable[]): Map<string, Cable[]> {
   return groups
 }
 
-/** Which buses a message of a controller reaches, cable rules considered. */
-export type Reach = (controller: Id, message: Passing) => readonly Bus[]
+/** What of a message arrives at a bus: the message itself, or what cables made of it. */
+export interface Arrival {
+  bus: Bus
+  messages: readonly Message[]
+}
+
+/** Where a message of a controller arrives, and as what. Its channel must be a number, not home. */
+export type Reach = (controller: Id, message: Message) => readonly Arrival[]
+
+/** A span of keys as its keys, one by one; other messages as they are. */
+function keyByKey(message: Message): Message[] {
+  if (!('keys' in message) || message.keys.kind !== 'span') return [message]
+  const range = keyRange(message.keys)
+  if (range === null) return [message]
+  return Array.from({ length: range.high - range.low + 1 }, (_, index) =>
+    withNumber(message, range.low + index),
+  )
+}
+
+const carriedAlong = (filters: readonly Cable[], message: Message): Message | null =>
+  filters.reduce<Message | null>((now, cable) => (now === null ? null : carried(cable, now)), message)
 
 /** Work out the ways once; the function given back answers for any message. */
 export function reachOf(rig: Rig, buses: readonly Bus[]): Reach {
@@ -124,10 +113,13 @@ export function reachOf(rig: Rig, buses: readonly Bus[]): Reach {
   }
   return (controller, message) => {
     const all = open.get(controller)
-    if (all) return all
-    const reached = (ways.get(controller) ?? [])
-      .filter((way) => way.filters.every((cable) => cablePasses(cable, message)))
-      .map((way) => way.bus)
-    return [...new Set(reached)]
+    if (all) return all.map((bus) => ({ bus, messages: [message] }))
+    const arrivals = new Map<Bus, Message[]>()
+    for (const { bus, filters } of ways.get(controller) ?? []) {
+      const parts = looksAtNumbers(filters) ? keyByKey(message) : [message]
+      const arrived = parts.flatMap((part) => carriedAlong(filters, part) ?? [])
+      if (arrived.length > 0) arrivals.set(bus, [...(arrivals.get(bus) ?? []), ...arrived])
+    }
+    return [...arrivals].map(([bus, messages]) => ({ bus, messages }))
   }
 }

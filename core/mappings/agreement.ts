@@ -1,5 +1,6 @@
 import { parseTag, printTag, printTarget, type Channel, type Target } from '../midi'
 import type { CellAddress } from '../addresses'
+import { arrivedAs } from './arrival'
 import {
   assignmentsOf,
   channelOf,
@@ -123,8 +124,10 @@ export function mappingState(rig: Rig, mapping: Mapping): MappingState {
       const address = sentAddress(message, found.controller.homeChannel)
       if (!address) continue
       sent.add(printTag(address))
-      const channel = channelOf(message, found.controller.homeChannel)
-      if (expected && meetsExpected(message, channel, expected)) meeting.add(printTag(address))
+      const meets = arrivedAs(rig, found.controller, message, mapping.destination).some(
+        (arrived) => expected && meetsExpected(arrived, channelOf(arrived, 1), expected),
+      )
+      if (meets) meeting.add(printTag(address))
     }
   }
   const agreement: Agreement = expected === null ? 'not-taught' : meeting.size > 0 ? 'agrees' : 'differs'

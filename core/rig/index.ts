@@ -1,3 +1,4 @@
+export * from './cable-rules'
 export * from './choices'
 export * from './edits'
 export * from './json-schema'

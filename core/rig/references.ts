@@ -1,3 +1,4 @@
+import { cableRuleProblem } from './cable-rules'
 import { printPath, type PathStep, type Problem } from './problems'
 import { splitGestureRef } from './places'
 import { leadsIn, leadsOut, portKey, portsOf, type PortDirection } from './ports'
@@ -196,6 +197,10 @@ function checkCables({ rig, report }: Context): void {
   rig.cables.forEach((cable, index) => {
     end(cable.from, leadsOut, 'an out or a thru', ['cables', index, 'from'])
     end(cable.to, leadsIn, 'an in', ['cables', index, 'to'])
+    cable.rules.forEach((rule, position) => {
+      const problem = cableRuleProblem(rule)
+      if (problem !== null) report(['cables', index, 'rules', position], problem)
+    })
   })
 }
 

@@ -1,3 +1,4 @@
+import { cableRuleProblem } from '../cable-rules'
 import { leadsIn, leadsOut, ownerIds, portKey, portsOf, type PortDirection } from '../ports'
 import {
   Box as BoxSchema,
@@ -173,6 +174,10 @@ export const cableAdd = editKind<CableAdd>('cable-add', (rig, edit) => {
 export const cableSet = editKind<CableSet>('cable-set', (rig, edit) => {
   const cable = requireItem(rig.cables, edit.cable, 'cable')
   const { rules, otherwise } = accepted(CableSchema, { ...cable, ...edit.set })
+  for (const rule of rules) {
+    const problem = cableRuleProblem(rule)
+    if (problem !== null) throw new EditError(problem)
+  }
   Object.assign(cable, { rules, otherwise })
 })
 
