@@ -72,6 +72,20 @@ describe.each(['vellum', 'night'])('in the %s theme', (theme) => {
     await page.keys(Key.ESCAPE)
   })
 
+  it('nor the picture of the rig, with a cable and its rule, or a destination', async () => {
+    await page.go('/rig')
+    await page.click('[data-card=loomwright] button')
+    await page.find('[data-testid=destination-panel]')
+    expect(await violations()).toEqual([])
+    await page.click('[data-card=junction] button')
+    await page.driver.executeScript(
+      `[...document.querySelectorAll('[data-testid=controller-ports] button')]
+         .find(({ title }) => title.startsWith('What the cable')).click()`,
+    )
+    await page.find('[data-testid=cable-panel]')
+    expect(await violations()).toEqual([])
+  })
+
   it('nor a sheet, nor a view that is not built yet', async () => {
     await page.go('/sheets')
     await page.find('[data-testid=sheet]')

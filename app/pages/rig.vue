@@ -1,8 +1,17 @@
+<script setup lang="ts">
+const rigs = useRigStore()
+const shelf = useShelfStore()
+</script>
+
 <template>
-  <EmptyState title="Rig: not built yet">
-    Controllers, destinations and the cables between them, as a picture that can be edited, will be here.
+  <div v-if="rigs.rig" class="grid h-full grid-cols-[1fr_396px]">
+    <RigPicture class="h-full min-w-0" />
+    <RigSide />
+  </div>
+  <EmptyState v-else title="No rig is open">
+    A rig is everything you play with: controllers, what they control, and the cables between them.
     <template #actions>
-      <UiButton look="strong" @click="navigateTo('/desk')">Go to the Desk</UiButton>
+      <UiButton look="strong" @click="shelf.openDemo('as-found')">Open the demo</UiButton>
     </template>
   </EmptyState>
 </template>

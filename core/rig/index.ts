@@ -30,5 +30,6 @@ export {
 export type { Axis, BlockPlan, Edge, Placing, Starter } from './surface'
 export * from './sysex-text'
 export * from './value-list'
+export * from './wiring-words'
 export type * from './types'
-export { MESSAGE_KINDS, RIG_FORMAT, RIG_VERSION, RigSchema } from './schema'
+export { CABLE_KINDS, MESSAGE_KINDS, RIG_FORMAT, RIG_VERSION, RigSchema } from './schema'

@@ -98,7 +98,11 @@ function remove(): void {
         >
       </span>
     </div>
-    <ControllerPorts class="mt-3" />
+    <PortList
+      class="border-line mt-3 border-t pt-3"
+      :owner="controller.id"
+      :directions="['in', 'out', 'thru']"
+    />
     <ControllerAbilities class="mt-3" />
     <div class="border-line mt-3 flex flex-wrap gap-1.5 border-t pt-3">
       <UiButton label="Further left" class="px-1.5!" :disabled="position <= 0" @click="move(position - 1)"

@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import { Plus } from '@lucide/vue'
+import type { Destination } from '#core/rig'
+import { freeId } from '~/lib/ids'
+
+/** What is selected in the picture, with its settings; else what can be added. */
+const rigs = useRigStore()
+const desk = useDeskStore()
+const picture = usePictureStore()
+const edit = useEdit()
+
+const at = computed(() => picture.current)
+const find = <T extends { id: string }>(items: readonly T[] | undefined, kind: string): T | null =>
+  (at.value?.kind === kind && items?.find(({ id }) => id === at.value?.id)) || null
+const controller = computed(() => find(rigs.rig?.controllers, 'controller'))
+const destination = computed(() => find(rigs.rig?.destinations, 'destination'))
+const box = computed(() => find(rigs.rig?.boxes, 'box'))
+const computer = computed(() => find(rigs.rig?.computers, 'computer'))
+const cable = computed(() => find(rigs.rig?.cables, 'cable'))
+
+const owners = (): Array<{ id: string }> => {
+  const { rig } = rigs
+  return rig ? [...rig.controllers, ...rig.destinations, ...rig.boxes, ...rig.computers] : []
+}
+function addDestination(): void {
+  const id = freeId('destination', owners())
+  const added: Destination = {
+    id,
+    name: `Destination ${(rigs.rig?.destinations.length ?? 0) + 1}`,
+    kind: 'synth',
+    inside: null,
+    ports: [{ id: 'in', name: 'MIDI in', direction: 'in', opens: null }],
+    hears: {
+      playing: { ports: 'merged', channels: { kind: 'apart' } },
+      learning: { ports: 'merged', channels: { kind: 'apart' } },
+      settable: true,
+    },
+    claims: [],
+    scopes: [],
+    parameters: [],
+    noteNames: [],
+    programs: [],
+    countsFrom: 0,
+    middleC: 3,
+    learns: ['cc'],
+    stepRule: { kind: 'fraction', of: 1 / 128 },
+    feedback: false,
+    unit: null,
+    notes: '',
+  }
+  if (edit(`Add ${added.name}`, [{ type: 'destination-add', destination: added }]))
+    picture.select({ kind: 'destination', id })
+}
+function addBox(): void {
+  const id = freeId('box', owners())
+  const ports = [
+    { id: 'in-1', name: 'In 1', direction: 'in' as const },
+    { id: 'in-2', name: 'In 2', direction: 'in' as const },
+    { id: 'out-1', name: 'Out', direction: 'out' as const },
+  ]
+  if (edit('Add a box', [{ type: 'box-add', box: { id, name: 'Merge box', kind: 'merge', ports } }]))
+    picture.select({ kind: 'box', id })
+}
+function addComputer(): void {
+  const id = freeId('computer', owners())
+  const ports = [{ id: 'port-1', name: 'USB 1', sharing: 'shared' as const }]
+  if (edit('Add a computer', [{ type: 'computer-add', computer: { id, name: 'Computer', ports } }]))
+    picture.select({ kind: 'computer', id })
+}
+async function toDesk(id: string): Promise<void> {
+  desk.chooseController(id)
+  await navigateTo('/desk')
+}
+</script>
+
+<template>
+  <aside class="bg-sheet border-line h-full overflow-y-auto border-l" aria-label="Selected in the rig">
+    <CablePanel v-if="cable" :cable="cable" />
+    <DestinationPanel v-else-if="destination" :key="destination.id" :destination="destination" />
+    <DevicePanel v-else-if="box || computer" :key="at?.id" :box="box" :computer="computer" />
+    <div v-else-if="controller" :key="controller.id" class="flex flex-col gap-3 px-5 py-4">
+      <div>
+        <p class="text-soft text-xs font-medium">Controller</p>
+        <h2 class="text-lg font-bold">{{ controller.name }}</h2>
+        <p class="text-soft">
+          {{ controller.inUse ? `in use, home channel ${controller.homeChannel}` : 'put away' }}
+        </p>
+      </div>
+      <UiButton class="self-start" @click="toDesk(controller.id)">Open on the Desk</UiButton>
+      <PortList
+        class="border-line border-t pt-3"
+        :owner="controller.id"
+        :directions="['in', 'out', 'thru']"
+      />
+    </div>
+    <div v-else class="px-5 py-5">
+      <h2 class="text-lg font-bold">Your rig</h2>
+      <p class="text-soft mt-2">
+        What sends stands at the left, what sounds at the right. Pick a card to see what it hears and keeps, a
+        cable to say what it lets pass. Drag from an out to an in to join them.
+      </p>
+    </div>
+    <div class="border-line mx-5 mb-5 flex flex-wrap gap-1.5 border-t pt-3">
+      <UiButton data-testid="add-destination" @click="addDestination"
+        ><Plus :size="13" />Destination</UiButton
+      >
+      <UiButton @click="addBox"><Plus :size="13" />Box</UiButton>
+      <UiButton @click="addComputer"><Plus :size="13" />Computer</UiButton>
+    </div>
+  </aside>
+</template>

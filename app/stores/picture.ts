@@ -1,0 +1,32 @@
+import { defineStore } from 'pinia'
+import type { RigThing } from '~/lib/rig-picture'
+import { useRigStore } from './rig'
+
+/** What is selected in the picture of the rig. */
+export const usePictureStore = defineStore('picture', () => {
+  const rigs = useRigStore()
+  const selected = shallowRef<RigThing | null>(null)
+
+  /** The selection, if it is still in the rig. */
+  const current = computed<RigThing | null>(() => {
+    const { rig } = rigs
+    const thing = selected.value
+    if (!rig || !thing) return null
+    const lists = {
+      controller: rig.controllers,
+      box: rig.boxes,
+      computer: rig.computers,
+      destination: rig.destinations,
+      cable: rig.cables,
+    }
+    return lists[thing.kind].some(({ id }) => id === thing.id) ? thing : null
+  })
+  const select = (thing: RigThing | null): void => {
+    selected.value = thing
+  }
+  watch(
+    () => rigs.id,
+    () => select(null),
+  )
+  return { current, select }
+})

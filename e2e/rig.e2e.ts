@@ -1,0 +1,104 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { Key, startSession, type Session } from './browser'
+
+let page: Session
+beforeAll(async () => {
+  page = await startSession()
+  await page.go('/rig')
+  await page.find('[data-card=loomwright]')
+})
+afterAll(() => page.quit())
+
+const findings = async (): Promise<number> =>
+  Number.parseInt(await page.text('[data-testid=findings-count]'), 10)
+const pickCable = async (from: string): Promise<void> => {
+  await page.click(`[data-card=${from}] button`)
+  await page.driver.executeScript(
+    `[...document.querySelectorAll('[data-testid=controller-ports] button')]
+       .find(({ title }) => title.startsWith('What the cable')).click()`,
+  )
+  await page.find('[data-testid=cable-panel]')
+}
+
+describe('the picture of the rig', () => {
+  it('shows every device and cable of the demo', async () => {
+    expect(await page.count('[data-card]')).toBe(5 + 1 + 1 + 5)
+    expect(await page.count('.vue-flow__edge')).toBeGreaterThan(8)
+    expect(await page.text('[data-card=kettlow]')).toContain('takes all channels for one')
+  })
+
+  it('a rule on a cable takes conflicts away, and undo brings them back', async () => {
+    const before = await page.waitFor('the findings', async () => (await findings()) || undefined)
+    await pickCable('pelluna')
+    await page.click('[data-testid=add-rule]')
+    await page.waitFor('fewer findings', async () => (await findings()) < before)
+    expect(await page.text('[data-testid=rule]')).toBe('stops CC')
+    await page.click('button[aria-label^="Undo"]')
+    await page.waitFor('the findings again', async () => (await findings()) === before)
+  })
+
+  it('a rewrite is written in words, and refused where it lands outside', async () => {
+    await page.click('[data-testid=add-rule]')
+    await page.driver.executeScript(`
+      const set = (id, value) => {
+        const field = document.querySelector(id)
+        field.value = value
+        field.dispatchEvent(new Event('change', { bubbles: true }))
+      }
+      set('#rule-does', 'rewrite')`)
+    const type = async (css: string, value: string): Promise<void> => {
+      const field = await page.find(css)
+      await field.sendKeys(Key.chord(Key.CONTROL, 'a'), value, Key.TAB)
+    }
+    await type('[data-testid=rule-low]', '20')
+    await type('[data-testid=rule-high]', '27')
+    await type('#rule-number', '102')
+    await page.waitFor(
+      'the words',
+      async () => (await page.text('[data-testid=rule]')) === 'CC 20–27 becomes 102–109',
+    )
+    await type('#rule-number', '125')
+    await page.waitFor('the reason', async () =>
+      (await page.text('[data-sonner-toaster]')).includes('would land on 132'),
+    )
+    expect(await page.text('[data-testid=rule]')).toBe('CC 20–27 becomes 102–109')
+  })
+
+  it('a destination is added, told what to hear and keep, and joined by dragging', async () => {
+    await page.click('[data-testid=add-destination]')
+    const name = await page.find('[data-testid=destination-panel] input')
+    await name.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Choir box', Key.ENTER)
+    await page.press('only these')
+    await page.click('[data-testid=add-claim]')
+    await page.waitFor('its card', async () => {
+      const cards = await page.driver.executeScript<string[]>(
+        `return [...document.querySelectorAll('[data-card]')].map(({ textContent }) => textContent)`,
+      )
+      return cards.some(
+        (text) =>
+          /Choir box/.test(text) && /hears channel 1 only/.test(text) && /keeps CC 110–117/.test(text),
+      )
+    })
+    const cables = await page.count('.vue-flow__edge')
+    const { driver } = page
+    const from = await page.find('[data-card=umbrek] .vue-flow__handle.source')
+    const to = await page.find('[data-card=destination-1] .vue-flow__handle.target')
+    await driver.actions({ async: true }).move({ origin: from }).press().perform()
+    await driver.actions({ async: true }).move({ origin: to }).perform()
+    await driver.actions({ async: true }).move({ origin: to, x: 1, y: 1 }).release().perform()
+    await page.waitFor('the cable', async () => (await page.count('.vue-flow__edge')) === cables + 1)
+  })
+
+  it('the same by keyboard: pick a card, join a port by the list', async () => {
+    await page.driver.executeScript(`document.querySelector('[data-card=corvel] button').focus()`)
+    await page.keys(Key.ENTER)
+    const cables = await page.count('.vue-flow__edge')
+    const select = await page.find('[data-testid=join-port]')
+    await select.sendKeys('Choir')
+    await page.waitFor('the cable', async () => (await page.count('.vue-flow__edge')) === cables + 1)
+  })
+
+  it('logged no error on the way', async () => {
+    expect(await page.errors()).toEqual([])
+  })
+})
