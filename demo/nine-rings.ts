@@ -58,6 +58,9 @@ function syzraKnobs(state: DemoState): Array<{ id: string; name: string; assignm
     if (state === 'as-found' && name === 'Transit') {
       assignments['knob-8.turn'] = sends(cc(32, { channel }))
     }
+    if (state === 'as-found' && name === 'Night Side') {
+      assignments['knob-8.turn'] = sends({ kind: 'nrpn', channel: 1, number: 641 })
+    }
     return { id: slug(name), name, assignments }
   })
 }
@@ -81,6 +84,14 @@ const buttonLayer = (name: string, firstKey: number, stepNumber: number) => ({
   },
 })
 
+type ButtonLayer = Omit<ReturnType<typeof buttonLayer>, 'assignments'> & { assignments: Assignments }
+
+/** The last key of a layer sends what it sends in another: nobody told the layers apart. */
+function withSharedKey(from: ButtonLayer, to: ButtonLayer): ButtonLayer {
+  const shared = from.assignments['key-8.press']
+  return shared ? { ...to, assignments: { ...to.assignments, 'key-8.press': shared } } : to
+}
+
 const keysOf = (assignments: Assignments | undefined): string[] => Object.keys(assignments ?? {})
 
 const transport = (number: number): MessageInput =>
@@ -88,7 +99,9 @@ const transport = (number: number): MessageInput =>
 
 function syzraController(state: DemoState): ControllerInput {
   const knobs = syzraKnobs(state)
-  const buttons = [buttonLayer('Mutes', 36, 86), buttonLayer('Scenes', 60, 87)]
+  const mutes = buttonLayer('Mutes', 36, 86)
+  const scenes = buttonLayer('Scenes', 60, 87)
+  const buttons = [mutes, state === 'as-found' ? withSharedKey(mutes, scenes) : scenes]
   return {
     id: 'syzra',
     name: 'Syzra 24',
@@ -116,6 +129,7 @@ function syzraController(state: DemoState): ControllerInput {
             run(24, 8).map((number) => pressed(number)),
           ),
           ...across('run', 'press', run(110, 3).map(transport)),
+          ...(state === 'as-found' ? { 'enc-8.touch': sends(pressed(98, { channel: 1 })) } : {}),
         },
         stacks: [
           {
@@ -223,7 +237,7 @@ function umbrekController(state: DemoState): ControllerInput {
         kind: 'program',
         channel: state === 'as-found' ? 1 : 2,
         number: row,
-        bank: { msb: 0, lsb: 1 },
+        bank: state === 'as-found' && row === 3 ? null : { msb: 0, lsb: 1 },
       }),
     }
     numbers.forEach((number, index) => {
@@ -279,7 +293,7 @@ function merrodController(state: DemoState): ControllerInput {
           'tilt.tilt': sends(cc(2)),
           'xy.x': sends(cc(74)),
           'xy.y': sends(cc(71)),
-          'xy.touch': sends({ kind: 'off' }),
+          'xy.touch': sends(state === 'as-found' ? pressed(71) : { kind: 'off' }),
           ...across('knob', 'turn', [
             ...[73, 75, 79, 72, 76, 77, 16].map((number) => cc(number)),
             { kind: 'nrpn', number: 640, range: { low: 0, high: 1000 }, nullAfter: true },
@@ -462,6 +476,12 @@ function learnedTag(
   return address === null ? null : printTag(address)
 }
 
+/** What was left as it came: a fader taught before the home channel changed, a knob that jumps. */
+function neglected(gesture: string, target: string): Partial<MappingInput> {
+  if (target === 'loomwright/t8-volume') return { learnedAt: '3:cc23+55' }
+  return gesture === 'syzra/knob-8.turn' && target === 'loomwright/macro-8' ? { takeover: 'at-once' } : {}
+}
+
 function mappingsOf(controllers: readonly ControllerInput[], state: DemoState): MappingInput[] {
   const charted = new Set(['ondrel-vi', 'kettlow'])
   const joined = joins.map(([gesture, layer, target, scope], index): MappingInput => {
@@ -473,6 +493,7 @@ function mappingsOf(controllers: readonly ControllerInput[], state: DemoState): 
       parameter,
       learnedAt: charted.has(destination) ? null : learnedTag(controllers, gesture, layer),
       scope: scope ?? null,
+      ...(state === 'as-found' ? neglected(gesture, target) : {}),
       feedback: destination === 'loomwright',
     }
   })
@@ -487,7 +508,14 @@ function mappingsOf(controllers: readonly ControllerInput[], state: DemoState): 
       memo: 'From the Corvel, before it was lent.',
     }
   })
-  return [...joined, ...old]
+  const unplugged: MappingInput = {
+    id: 'second-pedal',
+    gesture: 'umbrek/socket.press',
+    destination: 'loomwright',
+    parameter: 'selected-volume',
+    learnedAt: '9:cc4',
+  }
+  return [...joined, ...old, ...(state === 'as-found' ? [unplugged] : [])]
 }
 
 const usb = (owner: string, port: string) => ({
@@ -603,6 +631,13 @@ const sceneSteps = {
   gestures: ['syzra/side-7.press', 'syzra/side-8.press'],
 }
 
+const formerSharing = {
+  id: 'tape-and-dark',
+  name: 'Tape and dark on one number',
+  reason: 'They once shared a number; they no longer do.',
+  gestures: ['umbrek/foot-5.press', 'umbrek/foot-6.press'],
+}
+
 /** The demo rig "Nine Rings" in one of its two states, as it would stand in a file. */
 export function nineRings(state: DemoState): DemoInput {
   const controllers = [
@@ -667,7 +702,7 @@ export function nineRings(state: DemoState): DemoInput {
     cables: cables(state),
     mappings: mappingsOf(controllers, state),
     choices: choices(),
-    accords: found ? [modulation] : [modulation, sceneSteps],
+    accords: found ? [modulation, formerSharing] : [modulation, sceneSteps],
     lightRoles: [
       {
         id: 'drum',

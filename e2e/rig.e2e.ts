@@ -28,7 +28,7 @@ describe('the picture of the rig', () => {
   })
 
   it('a rule on a cable takes conflicts away, and undo brings them back', async () => {
-    const before = await page.waitFor('the findings', async () => (await findings()) || undefined)
+    const before = await page.waitFor('the findings', () => findings())
     await pickCable('pelluna')
     await page.click('[data-testid=add-rule]')
     await page.waitFor('fewer findings', async () => (await findings()) < before)

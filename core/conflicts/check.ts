@@ -2,7 +2,7 @@ import { contextOf, type CheckContext } from './context'
 import { findingPlace, SEVERITIES, type Draft, type Finding, type Fix } from './finding'
 import { fixesFor } from './fixes'
 import { RULES } from './rules'
-import type { Rig } from '../rig'
+import { perform, type Rig } from '../rig'
 
 /** The findings of a rig, and the cures of each when asked for. */
 export interface Check {
@@ -18,6 +18,9 @@ const numbered = (id: string, seen: Map<string, number>): string => {
   return count === 1 ? id : `${id}#${count}`
 }
 
+const errorIds = (findings: readonly Finding[]): Set<string> =>
+  new Set(findings.filter(({ severity }) => severity === 'error').map(({ id }) => id))
+
 /**
  * Check a rig against every rule. Pure; findings come by severity (errors first), then rule, then
  * address. What put-away controllers send, and what a destination does not hear, raises nothing.
@@ -28,14 +31,17 @@ export function check(rig: Rig): Check {
   const seen = new Map<string, number>()
   const findings = RULES.flatMap((rule) =>
     rule.find(context).map((draft): Finding => {
-      const id = numbered(`${rule.id}:${draft.addresses.join(',')}`, seen)
+      const id = numbered(
+        `${rule.id}:${[draft.addresses.join(','), draft.about].filter(Boolean).join(' ')}`,
+        seen,
+      )
       drafts.set(id, { rule: rule.id, draft })
       return {
         id,
         rule: rule.id,
         severity: draft.severity,
         message: draft.message,
-        at: draft.senders.map(findingPlace),
+        at: draft.places ?? draft.senders.map(findingPlace),
         addresses: draft.addresses,
         destinations: draft.destinations,
       }
@@ -47,7 +53,15 @@ export function check(rig: Rig): Check {
     findings: findings.sort((a, b) => rank(a) - rank(b)),
     fixesOf: (id) => {
       const found = drafts.get(id)
-      return found ? fixesFor(context, found.rule, found.draft) : []
+      if (!found) return []
+      const errors = errorIds(findings)
+      return fixesFor(context, found.rule, found.draft, (edits) => {
+        const after = check(perform(rig, 'try', edits).rig).findings
+        return (
+          !after.some((finding) => finding.id === id) &&
+          [...errorIds(after)].every((error) => errors.has(error))
+        )
+      })
     },
   }
 }

@@ -2,6 +2,7 @@ import { liveTogether, occupancyOf } from '../addresses'
 import { purposesOf, type Purpose } from '../mappings'
 import type { Sender, Occupancy } from '../addresses'
 import type { GestureRef, Id, Rig } from '../rig'
+import { joinsOf, type Join } from './joins'
 import { findMeetings, type Meetings } from './meetings'
 
 /** What all rules share: the rig, who sends where, and who meets whom. Worked out once a check. */
@@ -10,6 +11,8 @@ export interface CheckContext {
   occupancy: Occupancy
   meetings: Meetings
   purposes: (sender: Sender) => readonly Purpose[]
+  /** Every mapping with what it rests on; worked out when first asked for. */
+  joins: () => readonly Join[]
 }
 
 /** Do these two gestures share on purpose? */
@@ -39,5 +42,7 @@ export function contextOf(rig: Rig): CheckContext {
     return found
   }
   const live = (a: Sender, b: Sender): boolean => liveTogether(rig, a.place, b.place)
-  return { rig, occupancy, purposes, meetings: findMeetings(occupancy, live, excusedBy(rig)) }
+  let joined: readonly Join[] | null = null
+  const joins = (): readonly Join[] => (joined ??= joinsOf(rig))
+  return { rig, occupancy, purposes, joins, meetings: findMeetings(occupancy, live, excusedBy(rig)) }
 }

@@ -12,7 +12,7 @@ export interface FindingPlace extends Place {
 /** A change offered to cure a finding, ready to be made as one step. */
 export interface Fix {
   id: string
-  kind: 'move' | 'share' | 'narrow' | 'rephrase'
+  kind: 'move' | 'share' | 'narrow' | 'rephrase' | 'clear' | 'teach' | 'follow' | 'soften' | 'withdraw'
   label: string
   edits: readonly RigEdit[]
 }
@@ -37,6 +37,10 @@ export interface Draft {
   senders: readonly Sender[]
   addresses: readonly string[]
   destinations: readonly Id[]
+  /** What tells it from others of its rule where its addresses do not. */
+  about?: string
+  /** Where to go for it, if not to its senders. */
+  places?: readonly FindingPlace[]
   cures: Cures
 }
 
@@ -48,6 +52,16 @@ export interface Cures {
   share: boolean
   /** Destinations that would all have to hear fewer channels. */
   narrow?: readonly Id[]
+  /** Mappings that could be taken out of their destination. */
+  clear?: readonly Id[]
+  /** Mappings that could be taught what their control sends. */
+  teach?: readonly Id[]
+  /** Mappings whose control could send what their parameter takes. */
+  follow?: readonly Id[]
+  /** Mappings that could be taken over when met instead of at once. */
+  soften?: readonly Id[]
+  /** Accords that could be withdrawn. */
+  withdraw?: readonly Id[]
 }
 
 /** Alternatives for senders that meet at one address: keep one of them where it is, move the others. */

@@ -1,6 +1,16 @@
 import { printTag } from '../midi'
 import { cellKey, cellOfKey, cellTarget, hostChain, type CellAddress, type Sender } from '../addresses'
-import { placeName, rigIndex, type Id, type Rig } from '../rig'
+import {
+  placeName,
+  powerUpShowing,
+  rigIndex,
+  shownPlace,
+  splitGestureRef,
+  type GestureRef,
+  type Id,
+  type Rig,
+} from '../rig'
+import type { FindingPlace } from './finding'
 
 /** "a", "a and b", "a, b and c". */
 export function listed(items: readonly string[]): string {
@@ -66,3 +76,19 @@ export function cellTags(cells: readonly CellAddress[]): string[] {
   }
   return tags
 }
+
+/** Where gestures stand at power-up (where their stack shows nothing: in the base), to go to. */
+export const placesOf = (rig: Rig, gestures: readonly GestureRef[]): FindingPlace[] =>
+  gestures.flatMap((ref) => {
+    const { controller: id, gesture } = splitGestureRef(ref)
+    const controller = rigIndex(rig).controllers.get(id)
+    if (!controller) return []
+    const showing = powerUpShowing(controller)
+    const place = shownPlace(controller, showing, gesture) ?? {
+      controller: id,
+      template: showing.template,
+      layer: null,
+      gesture,
+    }
+    return [{ ...place, message: 0 }]
+  })

@@ -1,3 +1,4 @@
 export * from './agreement'
+export * from './arrival'
 export * from './impact'
 export * from './purpose'

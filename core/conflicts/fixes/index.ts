@@ -3,6 +3,7 @@ import type { Sender } from '../../addresses'
 import {
   findGesture,
   gestureName,
+  placeName,
   rigIndex,
   sentAddress,
   withKind,
@@ -12,6 +13,7 @@ import {
 } from '../../rig'
 import type { CheckContext } from '../context'
 import type { Draft, Fix } from '../finding'
+import { clearFixes, followFixes, softenFix, teachFixes, withdrawFixes } from './mapping-fixes'
 import { freeAddresses, type FreeAddresses, type Taken } from './free-address'
 
 const MOST_MOVES = 3
@@ -142,13 +144,54 @@ function rephraseFix({ rig }: CheckContext, { cures, senders, severity }: Draft)
   return { id: 'rephrase', kind: 'rephrase', label: 'Send it as a channel mode message', edits }
 }
 
-/** Every cure that can be offered for what a rule reports. Each removes the finding and makes no new error. */
-export function fixesFor(context: CheckContext, rule: string, draft: Draft): Fix[] {
+/** Cures that change what was learned are tried out: they may not bring an error that was not there. */
+const TRIED: ReadonlySet<Fix['kind']> = new Set(['clear', 'teach', 'follow', 'soften', 'withdraw'])
+
+/**
+ * Every cure that can be offered for what a rule reports. Each removes the finding and makes no new
+ * error; `holds` tells whether a change does so.
+ */
+export function fixesFor(
+  context: CheckContext,
+  rule: string,
+  draft: Draft,
+  holds: (edits: readonly RigEdit[]) => boolean,
+): Fix[] {
   const offers = [
+    ...teachFixes(context, draft),
+    ...followFixes(context, draft),
+    ...softenFix(context, draft),
+    ...clearFixes(context, draft),
+    ...withdrawFixes(context, draft),
     ...moveFixes(context, draft),
     narrowFix(context, draft),
     rule === 'reserved' ? rephraseFix(context, draft) : null,
     shareFix(context, draft),
   ]
-  return offers.filter((fix) => fix !== null)
+  return toldApart(
+    context,
+    offers.filter((fix) => fix !== null).filter((fix) => !isTried(rule, fix) || holds(fix.edits)),
+  )
+}
+
+/** Moves are looked for where nothing is met; for rules about mappings that alone is no proof. */
+const MAPPING_RULES: ReadonlySet<string> = new Set([
+  'ghost',
+  'secondary',
+  'layer-share',
+  'parameter-carriers',
+])
+const isTried = (rule: string, { kind }: Fix): boolean => TRIED.has(kind) || MAPPING_RULES.has(rule)
+
+/** Cures of the same name are told apart by the layer they change. */
+function toldApart({ rig }: CheckContext, fixes: readonly Fix[]): Fix[] {
+  return fixes.map((fix) => {
+    const [edit] = fix.edits
+    const isTwin = fixes.some((other) => other !== fix && other.label === fix.label)
+    if (!isTwin || edit?.type !== 'message') return fix
+    const { layer } = placeName(rig, edit.at)
+    return layer === null
+      ? fix
+      : { ...fix, id: `${fix.id}-${edit.at.layer}`, label: `${fix.label} in ${layer}` }
+  })
 }

@@ -1,10 +1,20 @@
 import type { Rule } from '../rule'
+import { bankDrift } from './bank-drift'
 import { claimed } from './claimed'
+import { ghost } from './ghost'
+import { idleAccord } from './idle-accord'
+import { layerJump } from './layer-jump'
+import { layerShare } from './layer-share'
 import { mergedChannels } from './merged-channels'
 import { pairBroken } from './pair-broken'
+import { parameterCarriers } from './parameter-carriers'
+import { parameterInterleave } from './parameter-interleave'
 import { reserved } from './reserved'
 import { sameAddress } from './same-address'
+import { secondary } from './secondary'
+import { silent } from './silent'
 import { splitValue } from './split-value'
+import { unheard } from './unheard'
 import { wellKnown } from './well-known'
 
 /** All rules, in the order in which their findings are listed within a severity. */
@@ -12,8 +22,18 @@ export const RULES: readonly Rule[] = [
   sameAddress,
   mergedChannels,
   claimed,
+  ghost,
+  unheard,
+  silent,
+  secondary,
+  layerShare,
+  layerJump,
   pairBroken,
+  parameterCarriers,
+  parameterInterleave,
+  bankDrift,
   reserved,
   splitValue,
   wellKnown,
+  idleAccord,
 ]

@@ -1,0 +1,279 @@
+import { describe, expect, it } from 'vitest'
+import { perform, type Rig, type RigInput } from '../rig'
+import { sending, sendingCc, testController, testDestination, testRig, type Assigned } from '../testing/rigs'
+import { check } from '.'
+
+type MappingInput = NonNullable<RigInput['mappings']>[number]
+type More = Parameters<typeof testController>[2]
+
+const found = (rig: Rig, rule: string): string[] =>
+  check(rig)
+    .findings.filter((finding) => finding.rule === rule)
+    .map(({ severity }) => severity)
+
+const joined = (
+  gesture: string | null,
+  parameter: string,
+  more: Partial<MappingInput> = {},
+): MappingInput => ({
+  id: `m-${gesture ?? 'none'}-${parameter}`.replaceAll(/[^a-z0-9-]/g, '-'),
+  gesture,
+  destination: 'd',
+  parameter,
+  ...more,
+})
+const rigOf = (
+  base: Assigned,
+  mappings: MappingInput[],
+  more: More = {},
+  rest: Partial<RigInput> = {},
+): Rig =>
+  testRig(
+    [testController('a', base, more)],
+    [
+      testDestination('d', {
+        parameters: [
+          { id: 'p1', name: 'One' },
+          { id: 'p2', name: 'Two' },
+          { id: 'bright', name: 'Bright', fixed: { kind: 'cc', number: 74 } },
+        ],
+      }),
+    ],
+    { mappings, ...rest },
+  )
+
+/** Two layers over the first knob; more gestures in the base. */
+const layered = (
+  a: Assigned,
+  b: Assigned,
+  mappings: MappingInput[],
+  stack: { powerUp?: string | null } = {},
+  rest: Partial<RigInput> = {},
+): Rig =>
+  rigOf(
+    {},
+    mappings,
+    {
+      templates: [
+        {
+          id: 't',
+          name: 'T',
+          stacks: [
+            {
+              id: 's',
+              name: 'S',
+              gestures: ['k1.turn', 'k2.turn'],
+              powerUp: 'x',
+              layers: [
+                { id: 'x', name: 'X', assignments: a },
+                { id: 'y', name: 'Y', assignments: b },
+              ],
+              ...stack,
+            },
+          ],
+        },
+      ],
+    },
+    rest,
+  )
+
+const chosen: Partial<RigInput> = {
+  choices: [
+    {
+      id: 'c',
+      by: { kind: 'gesture', gesture: 'a/k6.push' },
+      how: 'next',
+      targets: [{ kind: 'layers', controller: 'a', template: 't', stack: 's', layers: ['x', 'y'] }],
+    },
+  ],
+}
+
+const cures = (rig: Rig, rule: string) => {
+  const result = check(rig)
+  const finding = result.findings.find((each) => each.rule === rule)
+  if (!finding) throw new Error(`${rule} found nothing`)
+  const fixes = result.fixesOf(finding.id)
+  for (const { edits } of fixes) {
+    const after = check(perform(rig, 'x', edits).rig).findings
+    expect(after.map(({ id }) => id)).not.toContain(finding.id)
+  }
+  return fixes.map(({ kind }) => kind)
+}
+
+describe('ghost', () => {
+  const old = joined(null, 'p2', { learnedAt: '1:cc20' })
+  it('finds an old mapping that another control sets off, and can clear it or move the control', () => {
+    const rig = rigOf({ 'k1.turn': sendingCc(20) }, [old])
+    expect(found(rig, 'ghost')).toEqual(['error'])
+    expect(cures(rig, 'ghost').toSorted()).toEqual(['clear', 'move'])
+  })
+  it.each<[string, Rig]>([
+    ['an old mapping at another address', rigOf({ 'k1.turn': sendingCc(21) }, [old])],
+    [
+      'a control that is meant to move the same',
+      rigOf({ 'k1.turn': sendingCc(20) }, [old, joined('a/k1.turn', 'p2')]),
+    ],
+    [
+      'a mapping that its own control still sets off',
+      rigOf({ 'k1.turn': sendingCc(20) }, [joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' })]),
+    ],
+  ])('stays silent for %s', (_, rig) => expect(found(rig, 'ghost')).toEqual([]))
+})
+
+describe('unheard', () => {
+  const with20 = (mapping: MappingInput): Rig => rigOf({ 'k1.turn': sendingCc(20) }, [mapping])
+  it('is an error at a fixed address, a warning where it was learned, advice where it was not taught', () => {
+    expect(found(with20(joined('a/k1.turn', 'bright')), 'unheard')).toEqual(['error'])
+    expect(found(with20(joined('a/k1.turn', 'p1', { learnedAt: '1:cc22' })), 'unheard')).toEqual(['warning'])
+    expect(found(with20(joined('a/k1.turn', 'p1')), 'unheard')).toEqual(['advice'])
+  })
+  it('can be cured at either end', () => {
+    expect(cures(with20(joined('a/k1.turn', 'p1', { learnedAt: '1:cc22' })), 'unheard').toSorted()).toEqual([
+      'follow',
+      'teach',
+    ])
+    expect(cures(with20(joined('a/k1.turn', 'bright')), 'unheard')).toEqual(['follow'])
+  })
+  it('stays silent when any layer sends what was learned', () => {
+    const learned = [joined('a/k1.turn', 'p1', { learnedAt: '1:cc21' })]
+    const rig = layered({ 'k1.turn': sendingCc(20) }, { 'k1.turn': sendingCc(21) }, learned, {}, chosen)
+    expect(found(rig, 'unheard')).toEqual([])
+  })
+})
+
+describe('silent', () => {
+  const mapped = [joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' })]
+  it('finds a mapped control that is off', () => {
+    expect(found(rigOf({}, mapped), 'silent')).toEqual(['error'])
+    expect(found(rigOf({ 'k1.turn': sendingCc(20) }, mapped), 'silent')).toEqual([])
+  })
+  it('finds one in a layer that nothing can show', () => {
+    const hidden = [{}, { 'k1.turn': sendingCc(20) }, mapped] as const
+    expect(found(layered(...hidden), 'silent')).toEqual(['error'])
+    expect(found(layered(...hidden, {}, chosen), 'silent')).toEqual([])
+    expect(found(layered(...hidden, { powerUp: 'y' }), 'silent')).toEqual([])
+  })
+  it('says nothing of what was put away', () => {
+    expect(found(rigOf({}, mapped, { inUse: false }), 'silent')).toEqual([])
+  })
+})
+
+describe('secondary', () => {
+  const mapped = [joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' })]
+  const released = { kind: 'cc', number: 20, moment: 'release', behaviour: { kind: 'trigger' } } as const
+  it('finds a release message that moves what is not its own', () => {
+    const rig = rigOf({ 'k1.turn': sendingCc(20), 'k6.push': sending(released) }, mapped)
+    expect(found(rig, 'secondary')).toEqual(['error'])
+  })
+  it('stays silent for a press, and for a release at another address', () => {
+    const other = { ...released, number: 21 }
+    expect(found(rigOf({ 'k1.turn': sendingCc(20), 'k6.push': sendingCc(20) }, mapped), 'secondary')).toEqual(
+      [],
+    )
+    expect(
+      found(rigOf({ 'k1.turn': sendingCc(20), 'k6.push': sending(other) }, mapped), 'secondary'),
+    ).toEqual([])
+  })
+})
+
+describe('layer-share', () => {
+  const learned = (scope: string | null = null) => [
+    joined('a/k1.turn', 'p1', { learnedAt: '1:cc20', scope }),
+    joined('a/k2.turn', 'p2', { learnedAt: '1:cc20' }),
+  ]
+  it('finds one address of two layers that goes to two parameters', () => {
+    const rig = layered({ 'k1.turn': sendingCc(20) }, { 'k2.turn': sendingCc(20) }, learned(), {}, chosen)
+    expect(found(rig, 'layer-share')).toEqual(['error'])
+  })
+  it('stays silent where both go to one parameter, or the addresses differ', () => {
+    const same = [
+      joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' }),
+      joined('a/k2.turn', 'p1', { learnedAt: '1:cc20' }),
+    ]
+    expect(
+      found(
+        layered({ 'k1.turn': sendingCc(20) }, { 'k2.turn': sendingCc(20) }, same, {}, chosen),
+        'layer-share',
+      ),
+    ).toEqual([])
+    const apart = [
+      joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' }),
+      joined('a/k2.turn', 'p2', { learnedAt: '1:cc21' }),
+    ]
+    expect(
+      found(
+        layered({ 'k1.turn': sendingCc(20) }, { 'k2.turn': sendingCc(21) }, apart, {}, chosen),
+        'layer-share',
+      ),
+    ).toEqual([])
+  })
+})
+
+describe('layer-jump', () => {
+  const by = (takeover: 'at-once' | 'when-met') => [
+    joined('a/k1.turn', 'p1', { learnedAt: '1:cc20', takeover }),
+    joined('a/k1.turn', 'p2', { learnedAt: '1:cc21' }),
+  ]
+  const rig = (takeover: 'at-once' | 'when-met'): Rig =>
+    layered({ 'k1.turn': sendingCc(20) }, { 'k1.turn': sendingCc(21) }, by(takeover), {}, chosen)
+  it('finds a knob whose layers move two things, one of them taken over at once', () => {
+    expect(found(rig('at-once'), 'layer-jump')).toEqual(['warning'])
+    expect(cures(rig('at-once'), 'layer-jump')).toEqual(['soften'])
+  })
+  it('stays silent when both are taken over when met', () => {
+    expect(found(rig('when-met'), 'layer-jump')).toEqual([])
+  })
+})
+
+describe('parameters', () => {
+  const nrpn = (number: number, more = {}) => sending({ kind: 'nrpn', number, ...more })
+  const two = (a: Assigned, b: Assigned): Rig => testRig([testController('a', a), testController('b', b)])
+  it('a carrier used plainly is an error, on its channel only', () => {
+    expect(
+      found(rigOf({ 'k1.turn': nrpn(1024), 'k2.turn': sendingCc(98) }, []), 'parameter-carriers'),
+    ).toEqual(['error'])
+    expect(
+      found(
+        rigOf({ 'k1.turn': nrpn(1024), 'k2.turn': sendingCc(98, { channel: 2 }) }, []),
+        'parameter-carriers',
+      ),
+    ).toEqual([])
+  })
+  it('two controllers on one channel are a warning, an error if one leaves the number out', () => {
+    expect(found(two({ 'k1.turn': nrpn(1) }, { 'k1.turn': nrpn(2) }), 'parameter-interleave')).toEqual([
+      'warning',
+    ])
+    expect(
+      found(
+        two({ 'k1.turn': nrpn(1, { omitNumber: true }) }, { 'k1.turn': nrpn(2) }),
+        'parameter-interleave',
+      ),
+    ).toEqual(['error'])
+    expect(
+      found(two({ 'k1.turn': nrpn(1) }, { 'k1.turn': nrpn(2, { channel: 2 }) }), 'parameter-interleave'),
+    ).toEqual([])
+    expect(found(rigOf({ 'k1.turn': nrpn(1), 'k2.turn': nrpn(2) }, []), 'parameter-interleave')).toEqual([])
+  })
+})
+
+describe('bank-drift', () => {
+  const program = (number: number, bank: { msb: number; lsb: number } | null) =>
+    sending({ kind: 'program', number, bank })
+  it('finds programs with and without bank on one channel', () => {
+    const mixed = rigOf({ 'k1.turn': program(1, null), 'k2.turn': program(2, { msb: 1, lsb: 0 }) }, [])
+    expect(found(mixed, 'bank-drift')).toEqual(['warning'])
+    const all = rigOf({ 'k1.turn': program(1, null), 'k2.turn': program(2, null) }, [])
+    expect(found(all, 'bank-drift')).toEqual([])
+  })
+})
+
+describe('idle-accord', () => {
+  const accords = [{ id: 'x', name: 'X', reason: 'meant', gestures: ['a/k1.turn', 'a/k2.turn'] }]
+  it('finds an accord that excuses nothing any more, and withdraws it', () => {
+    const idle = rigOf({ 'k1.turn': sendingCc(20), 'k2.turn': sendingCc(21) }, [], {}, { accords })
+    expect(found(idle, 'idle-accord')).toEqual(['advice'])
+    expect(cures(idle, 'idle-accord')).toEqual(['withdraw'])
+    const used = rigOf({ 'k1.turn': sendingCc(20), 'k2.turn': sendingCc(20) }, [], {}, { accords })
+    expect(found(used, 'idle-accord')).toEqual([])
+  })
+})

@@ -1,0 +1,62 @@
+import { mappingName } from '../../mappings'
+import { findGesture, gestureName, rigIndex, stackOfLayer, type Place, type Rig } from '../../rig'
+import type { Join } from '../joins'
+import type { Rule } from '../rule'
+import { placesOf } from '../words'
+
+/** Can anything make a layer show: power-up, a choice, or a passage that says so? */
+function canShow(rig: Rig, place: Place): boolean {
+  const { layer } = place
+  if (layer === null) return true
+  const template = rigIndex(rig)
+    .controllers.get(place.controller)
+    ?.templates.find(({ id }) => id === place.template)
+  const stack = template ? stackOfLayer(template, layer) : null
+  if (!stack || stack.powerUp === layer) return true
+  const isChosen = rig.choices.some(({ targets }) =>
+    targets.some(
+      (target) => target.kind === 'layers' && target.stack === stack.id && target.layers.includes(layer),
+    ),
+  )
+  return (
+    isChosen ||
+    rig.passages.some(({ showing }) =>
+      showing.some(
+        (shown) => shown.controller === place.controller && shown.layers.some((each) => each.layer === layer),
+      ),
+    )
+  )
+}
+
+function whySilent(rig: Rig, { mapping, senders, meeting }: Join): string | null {
+  const found = mapping.gesture === null ? null : findGesture(rig, mapping.gesture)
+  if (!found?.controller.inUse) return null
+  if (found.control.silent) return 'sends nothing, being purely analog'
+  if (senders.length === 0) return 'sends nothing'
+  const fitting = meeting.length > 0 ? meeting : senders
+  return fitting.some(({ place }) => canShow(rig, place)) ? null : 'stands in a layer that nothing can show'
+}
+
+/** A mapping whose control sends nothing, is off, or is in a layer that nothing can show. */
+export const silent: Rule = {
+  id: 'silent',
+  title: 'Control without a voice',
+  find: ({ rig, joins }) =>
+    joins().flatMap((join) => {
+      const why = whySilent(rig, join)
+      const found = join.mapping.gesture === null ? null : findGesture(rig, join.mapping.gesture)
+      if (why === null || !found) return []
+      return [
+        {
+          severity: 'error' as const,
+          message: `${gestureName(found.control, found.gesture)} (${found.controller.name}) is to move ${mappingName(rig, join.mapping)}, but ${why}.`,
+          senders: join.senders,
+          addresses: [],
+          destinations: [join.destination.id],
+          about: join.mapping.id,
+          places: placesOf(rig, [`${found.controller.id}/${found.key}`]),
+          cures: { moves: [], share: false, clear: [join.mapping.id] },
+        },
+      ]
+    }),
+}
