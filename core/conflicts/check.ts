@@ -2,7 +2,7 @@ import { contextOf, type CheckContext } from './context'
 import { findingPlace, SEVERITIES, type Draft, type Finding, type Fix } from './finding'
 import { fixesFor } from './fixes'
 import { RULES } from './rules'
-import { perform, type Rig } from '../rig'
+import { perform, placeKey, type Rig } from '../rig'
 
 /** The findings of a rig, and the cures of each when asked for. */
 export interface Check {
@@ -18,8 +18,19 @@ const numbered = (id: string, seen: Map<string, number>): string => {
   return count === 1 ? id : `${id}#${count}`
 }
 
-const errorIds = (findings: readonly Finding[]): Set<string> =>
-  new Set(findings.filter(({ severity }) => severity === 'error').map(({ id }) => id))
+const isPartOf = <T>(part: readonly T[], whole: ReadonlySet<T>): boolean =>
+  part.every((item) => whole.has(item))
+
+/** Is an error one that was there before, perhaps with more gestures or destinations? */
+function wasThere(error: Finding, before: readonly Finding[]): boolean {
+  const places = error.at.map(placeKey)
+  return before.some(
+    (old) =>
+      old.rule === error.rule &&
+      isPartOf(places, new Set(old.at.map(placeKey))) &&
+      isPartOf(error.destinations, new Set(old.destinations)),
+  )
+}
 
 /**
  * Check a rig against every rule. Pure; findings come by severity (errors first), then rule, then
@@ -54,12 +65,12 @@ export function check(rig: Rig): Check {
     fixesOf: (id) => {
       const found = drafts.get(id)
       if (!found) return []
-      const errors = errorIds(findings)
+      const errors = findings.filter(({ severity }) => severity === 'error')
       return fixesFor(context, found.rule, found.draft, (edits) => {
         const after = check(perform(rig, 'try', edits).rig).findings
         return (
-          !after.some((finding) => finding.id === id) &&
-          [...errorIds(after)].every((error) => errors.has(error))
+          after.every((finding) => finding.id !== id) &&
+          after.every((finding) => finding.severity !== 'error' || wasThere(finding, errors))
         )
       })
     },

@@ -127,6 +127,14 @@ describe('unheard', () => {
     expect(found(with20(joined('a/k1.turn', 'p1', { learnedAt: '1:cc22' })), 'unheard')).toEqual(['warning'])
     expect(found(with20(joined('a/k1.turn', 'p1')), 'unheard')).toEqual(['advice'])
   })
+  it('says who moves the parameter meanwhile', () => {
+    const rig = rigOf({ 'k1.turn': sendingCc(20), 'k2.turn': sendingCc(22) }, [
+      joined('a/k1.turn', 'p1', { learnedAt: '1:cc22' }),
+    ])
+    const finding = check(rig).findings.find((each) => each.rule === 'unheard')
+    expect(finding?.message).toMatch(/Until then Knob 2 \(A\) moves it/)
+    expect(found(rig, 'ghost')).toEqual([])
+  })
   it('can be cured at either end', () => {
     expect(cures(with20(joined('a/k1.turn', 'p1', { learnedAt: '1:cc22' })), 'unheard').toSorted()).toEqual([
       'follow',

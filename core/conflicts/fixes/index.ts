@@ -144,7 +144,8 @@ function rephraseFix({ rig }: CheckContext, { cures, senders, severity }: Draft)
   return { id: 'rephrase', kind: 'rephrase', label: 'Send it as a channel mode message', edits }
 }
 
-/** Cures that change what was learned are tried out: they may not bring an error that was not there. */
+/** In rigs larger than this (messages that arrive) only cures that touch mappings are tried out. */
+const TRIED_UP_TO = 20_000
 const TRIED: ReadonlySet<Fix['kind']> = new Set(['clear', 'teach', 'follow', 'soften', 'withdraw'])
 
 /**
@@ -157,6 +158,8 @@ export function fixesFor(
   draft: Draft,
   holds: (edits: readonly RigEdit[]) => boolean,
 ): Fix[] {
+  const isSmall = context.occupancy.emissions.length <= TRIED_UP_TO
+  const isTried = ({ kind }: Fix): boolean => isSmall || TRIED.has(kind)
   const offers = [
     ...teachFixes(context, draft),
     ...followFixes(context, draft),
@@ -170,18 +173,9 @@ export function fixesFor(
   ]
   return toldApart(
     context,
-    offers.filter((fix) => fix !== null).filter((fix) => !isTried(rule, fix) || holds(fix.edits)),
+    offers.filter((fix) => fix !== null).filter((fix) => !isTried(fix) || holds(fix.edits)),
   )
 }
-
-/** Moves are looked for where nothing is met; for rules about mappings that alone is no proof. */
-const MAPPING_RULES: ReadonlySet<string> = new Set([
-  'ghost',
-  'secondary',
-  'layer-share',
-  'parameter-carriers',
-])
-const isTried = (rule: string, { kind }: Fix): boolean => TRIED.has(kind) || MAPPING_RULES.has(rule)
 
 /** Cures of the same name are told apart by the layer they change. */
 function toldApart({ rig }: CheckContext, fixes: readonly Fix[]): Fix[] {

@@ -5,25 +5,25 @@ import { hitsOn, type Join } from '../joins'
 import type { Rule } from '../rule'
 import { senderWords } from '../words'
 
-/** Has the control of a mapping gone, been put away, or does it send something else now? */
-const isStale = (join: Join): boolean => join.meeting.length === 0
-
-function whoseWords(rig: Rig, { mapping }: Join): string {
+/** Whose an old mapping is: a control that is gone or put away. Null for one that is in use. */
+function formerOwner(rig: Rig, { mapping }: Join): string | null {
   if (mapping.gesture === null) return 'a control that is gone'
   const owner = rigIndex(rig).controllers.get(splitGestureRef(mapping.gesture).controller)
   if (!owner) return 'a controller that is gone'
-  return owner.inUse
-    ? `a control of ${owner.name} that sends something else now`
-    : `${owner.name}, which is put away`
+  return owner.inUse ? null : `${owner.name}, which is put away`
 }
 
-/** An old or foreign mapping is set off by another control. */
+/**
+ * An old mapping is set off by another control. What a control in use has to be taught again is told by
+ * `unheard`.
+ */
 export const ghost: Rule = {
   id: 'ghost',
   title: 'Old mapping set off',
   find: ({ rig, occupancy, joins, purposes }) =>
     joins().flatMap((join) => {
-      if (!join.expected || join.expected.by === 'chart' || !isStale(join)) return []
+      const former = formerOwner(rig, join)
+      if (!join.expected || join.expected.by === 'chart' || former === null) return []
       const senders = new Map<string, Sender>()
       for (const { sender } of hitsOn(occupancy, join)) {
         const isMeant = purposes(sender).some(
@@ -37,7 +37,7 @@ export const ghost: Rule = {
       return [
         {
           severity: 'error' as const,
-          message: `${senderWords(rig, who)} sets off ${mappingName(rig, join.mapping)}, an old mapping at ${tag} of ${whoseWords(rig, join)}.`,
+          message: `${senderWords(rig, who)} sets off ${mappingName(rig, join.mapping)}, an old mapping at ${tag} of ${former}.`,
           senders: who,
           addresses: [tag],
           destinations: [join.destination.id],

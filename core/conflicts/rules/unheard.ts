@@ -1,5 +1,6 @@
 import { mappingName, printExpected } from '../../mappings'
 import { shortListed, senderWords } from '../words'
+import { hitsOn } from '../joins'
 import type { Draft } from '../finding'
 import type { Rule } from '../rule'
 
@@ -7,7 +8,7 @@ import type { Rule } from '../rule'
 export const unheard: Rule = {
   id: 'unheard',
   title: 'Not heard',
-  find: ({ rig, joins }) =>
+  find: ({ rig, occupancy, joins }) =>
     joins().flatMap((join): Draft[] => {
       const { mapping, expected, senders, meeting, destination } = join
       if (senders.length === 0 || meeting.length > 0) return []
@@ -32,6 +33,14 @@ export const unheard: Rule = {
         ]
       }
       const tag = printExpected(expected)
+      const others = [
+        ...new Map(
+          hitsOn(occupancy, join)
+            .filter(({ sender }) => sender.gesture !== mapping.gesture)
+            .map(({ sender }) => [sender.key, sender] as const),
+        ).values(),
+      ]
+      const until = others.length === 0 ? '' : ` Until then ${senderWords(rig, others)} moves it.`
       const isCharted = expected.by === 'chart'
       return [
         {
@@ -39,7 +48,7 @@ export const unheard: Rule = {
           severity: isCharted ? 'error' : 'warning',
           message: isCharted
             ? `${who} sends ${shortListed(sent)}, but ${name} takes only ${tag}.`
-            : `${who} sends ${shortListed(sent)}, but ${name} learned ${tag}: teach it again.`,
+            : `${who} sends ${shortListed(sent)}, but ${name} learned ${tag}: teach it again.${until}`,
           addresses: [tag],
         },
       ]
