@@ -18,6 +18,7 @@ const cell = (tag: string): string => `[data-cell="${tag}"]`
 
 describe('from a controller on screen to a printed map', () => {
   let before = 0
+  let joined = 0
   let exported = ''
 
   it('opens on the demo rig as found, with its conflicts', async () => {
@@ -40,12 +41,15 @@ describe('from a controller on screen to a printed map', () => {
     const field = await page.find('[data-address-field]')
     await field.click()
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), '1:cc114', Key.ENTER)
-    await settled(before - 1)
+    await page.waitFor(
+      'the conflict to go',
+      async () => (await page.count('aside [data-rule=pair-broken]')) === 0,
+    )
     expect(await tagOnSurface('knob-5')).toBe('1:cc114')
     await page.find(`${cell('1:cc114')}[data-selected]`)
     expect(await page.count(`${cell('1:cc114')}[data-severity]`)).toBe(0)
-    expect(await page.count('[data-control="knob-5"][data-severity]')).toBe(0)
-    expect(await page.count('aside [data-rule=pair-broken]')).toBe(0)
+    expect(await page.count('[data-control="knob-5"][data-severity=error]')).toBe(0)
+    await page.find('aside [data-rule=unheard] [data-fix=teach]')
   })
 
   it('brings it back on undo', async () => {
@@ -57,7 +61,8 @@ describe('from a controller on screen to a printed map', () => {
 
   it('cures it by an offered fix', async () => {
     await page.click('aside [data-rule=pair-broken] [data-fix=move]')
-    await settled(before - 1)
+    await page.find('aside [data-rule=unheard] [data-fix=teach]')
+    expect(await page.count('aside [data-rule=pair-broken]')).toBe(0)
     expect(await tagOnSurface('knob-5')).not.toBe('1:cc49')
   })
 
@@ -70,6 +75,10 @@ describe('from a controller on screen to a printed map', () => {
     await page.waitFor('the mapping', async () =>
       (await page.text('aside')).includes('Ondrel VI · Mixer · Noise'),
     )
+    await page.waitFor('what it does not send', async () =>
+      (await page.text('aside')).includes('takes only cc27'),
+    )
+    joined = await findings()
   })
 
   it('shows the join in the destination map, and exports it as CSV and HTML that read back', async () => {
@@ -93,7 +102,7 @@ describe('from a controller on screen to a printed map', () => {
 
   it('has everything as it was after a reload', async () => {
     await page.go('/desk')
-    await settled(before - 1)
+    await settled(joined)
     await page.click('[data-control="knob-5"]')
     await page.waitFor('the mapping', async () =>
       (await page.text('aside')).includes('Ondrel VI · Mixer · Noise'),
@@ -114,7 +123,7 @@ describe('from a controller on screen to a printed map', () => {
     await page.waitFor('an empty desk', async () => (await page.text('main')).includes('No rig is open'))
     await importText(page, 'nine-rings.json', exported)
     await page.find('[data-testid=surface]')
-    await settled(before - 1)
+    await settled(joined)
     await page.click('[data-testid=rig-menu]')
     const count = await page.driver.executeScript<number>(
       `return document.querySelectorAll('a[download]').length`,
@@ -136,7 +145,7 @@ describe('from a controller on screen to a printed map', () => {
     expect(text).toContain('controllers[0].homeChannel')
     expect(text).toContain('16 at most')
     await page.press('Close')
-    await settled(before - 1)
+    await settled(joined)
     await importText(page, 'worse.json', '{ "format": ')
     await page.waitFor('the reason', async () =>
       (await page.text('[role=dialog]')).includes('This is not JSON'),

@@ -90,6 +90,20 @@ it('drawing, many at once, templates and the table', async () => {
   await page.click('[data-tool=ledger]')
 })
 
+it('the rig as a picture', async () => {
+  await inTheme('vellum', '/rig', '[data-card=loomwright]')
+  await page.click('[data-card=loomwright] button')
+  await keep('rig')
+  await inTheme('night', '/rig', '[data-card=junction]')
+  await page.click('[data-card=junction] button')
+  await page.driver.executeScript(
+    `[...document.querySelectorAll('[data-testid=controller-ports] button')]
+       .filter(({ title }) => title.startsWith('What the cable'))[1].click()`,
+  )
+  await page.click('[data-testid=rule]')
+  await keep('rig-cable-night')
+})
+
 it('a destination map, light and dark', async () => {
   await inTheme('vellum', '/sheets', '[data-testid=sheet]')
   await page.press('Ondrel VI')
