@@ -98,6 +98,54 @@ describe('the picture of the rig', () => {
     await page.waitFor('the cable', async () => (await page.count('.vue-flow__edge')) === cables + 1)
   })
 
+  it('an old mapping that another control sets off is seen and cleared', async () => {
+    await page.go('/desk')
+    await page.find('[data-testid=lattice]')
+    await page.click('[data-control=enc-1]')
+    await page.find('aside [data-rule=ghost] [data-fix=clear]')
+    expect(await page.text('aside')).toContain('Corvel 8, which is put away')
+    const before = await findings()
+    await page.click('aside [data-rule=ghost] [data-fix=clear]')
+    await page.waitFor('one finding less', async () => (await findings()) === before - 1)
+  })
+
+  it('a run is dragged in the lattice, as one edit', async () => {
+    await page.driver.executeScript(`localStorage.clear()`)
+    await page.click('[data-testid=rig-menu]')
+    await page.press('Demo as performed')
+    await page.find('[data-control=fader-1]')
+    await page.click('[data-control=run-1]')
+    await page.driver.executeScript(`
+      for (const n of [2, 3]) document.querySelector('[data-control=run-' + n + ']')
+        .dispatchEvent(new MouseEvent('click', { bubbles: true, cancelable: true, shiftKey: true }))`)
+    const chosen = await page.waitFor('the run', async () => {
+      const cells = await page.driver.findElements({
+        css: '[data-testid=lattice] [data-cell^="15:"][data-selected]',
+      })
+      return cells.length === 3 ? cells : undefined
+    })
+    const first = chosen?.[0]
+    if (!first) throw new Error('no cell')
+    const { driver } = page
+    const start = { origin: first }
+    await driver
+      .actions({ async: true })
+      .move(start)
+      .press()
+      .move({ ...start, x: 20, y: 0 })
+      .perform()
+    await driver
+      .actions({ async: true })
+      .move({ ...start, x: -62, y: 0 })
+      .perform()
+    await page.find('[data-testid=lattice-drag]')
+    await driver.actions({ async: true }).release().perform()
+    await page.find('button[aria-label="Undo: Move 3 addresses"]')
+    await page.waitFor('the new place', async () =>
+      (await page.text('[data-control=run-1] .tagtext')).startsWith('15:cc10'),
+    )
+  })
+
   it('logged no error on the way', async () => {
     expect(await page.errors()).toEqual([])
   })

@@ -22,6 +22,16 @@ const selected = computed(() =>
   desk.controller && desk.gesture ? `${desk.controller.id}/${desk.gesture}` : null,
 )
 
+const { drag, start: startDrag } = useCellDrag(
+  () => lattice,
+  () => geometry.value,
+)
+/** A drag ends with a click on where it ended: that one picks nothing. */
+let wasDragged = false
+watch(drag, (now) => {
+  if (now) wasDragged = true
+})
+
 const cursor = ref<Spot | null>(null)
 const isFocused = ref(false)
 const ROW = LATTICE.rowHeight
@@ -126,7 +136,8 @@ const silent = computed(() => {
       data-testid="lattice"
       @mousemove="look(spotUnder($event))"
       @mouseleave="look(isFocused ? cursor : null)"
-      @click="pick(spotUnder($event))"
+      @pointerdown="((wasDragged = false), startDrag($event, spotUnder($event)))"
+      @click="wasDragged || pick(spotUnder($event))"
       @keydown="onKey"
       @focus="isFocused = true"
       @blur="isFocused = false"
@@ -185,6 +196,18 @@ const silent = computed(() => {
         :family="lattice.family"
         :marks="marks"
       />
+      <g v-if="drag" data-testid="lattice-drag">
+        <rect
+          v-for="cell in drag.cells"
+          :key="`${cell.row}-${cell.number}`"
+          :x="geometry.x(cell.number)"
+          :y="geometry.y(cell.row) + 1.5"
+          :width="geometry.columnWidth"
+          :height="ROW - 3"
+          rx="2"
+          :class="cell.isTaken ? 'taken' : 'free'"
+        />
+      </g>
       <rect
         v-if="cursor && isFocused"
         :x="geometry.x(cursor.number) - 1"
@@ -228,6 +251,15 @@ const silent = computed(() => {
 .strongs {
   stroke: var(--line);
   stroke-width: 1;
+}
+.free {
+  fill: var(--marker);
+  stroke: var(--ink);
+}
+.taken {
+  fill: url(#lattice-conflict);
+  stroke: var(--conflict);
+  stroke-width: 1.6;
 }
 .cursor {
   fill: none;

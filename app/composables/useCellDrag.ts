@@ -1,0 +1,98 @@
+import { useEventListener } from '@vueuse/core'
+import type { Lattice, Owner } from '#core/addresses'
+import { shiftAddresses, type Place } from '#core/rig'
+import { toast } from '~/lib/toast'
+import type { LatticeGeometry } from '~/lib/lattice/geometry'
+import type { Spot } from '~/lib/lattice/walk'
+
+/** A press that moves less than this (px) is a click. */
+const DRAG_PX = 5
+
+/** A cell that is being carried to another place, with what lies where the whole run would go. */
+export interface CellDrag {
+  from: Spot
+  to: Spot
+  /** Every cell of the run as it would lie. */
+  cells: ReadonlyArray<Spot & { isTaken: boolean }>
+}
+
+/** Carry a cell, or with several controls selected their whole run, to another place of the lattice. */
+export function useCellDrag(lattice: () => Lattice, geometry: () => LatticeGeometry) {
+  const desk = useDeskStore()
+  const rigs = useRigStore()
+  const edit = useEdit()
+  const drag = shallowRef<CellDrag | null>(null)
+  let pressed: { spot: Spot; x: number; y: number; drawing: Element } | null = null
+
+  const ownersAt = ({ row, number }: Spot): readonly Owner[] =>
+    lattice().rows[row]?.cells.find((cell) => cell.number === number)?.owners ?? []
+  const isFirst = ({ live, part, role }: Owner): boolean => live && part !== 'second' && role === 'main'
+
+  /** The cells that go along: of the whole selection if the cell is part of it, else of its sender. */
+  function run(spot: Spot): { spots: Spot[]; places: Place[] } {
+    const own = ownersAt(spot).filter(isFirst)
+    const goes = own.some(({ gesture }) => desk.selectedRefs.has(gesture))
+      ? desk.selectedRefs
+      : new Set(own.slice(0, 1).map(({ gesture }) => gesture))
+    const spots: Spot[] = []
+    const places = new Map<string, Place>()
+    lattice().rows.forEach((each, row) =>
+      each.cells.forEach(({ number, owners }) => {
+        const mine = owners.filter((owner) => isFirst(owner) && goes.has(owner.gesture))
+        if (mine.length > 0) spots.push({ row, number })
+        for (const { gesture, place } of mine) places.set(gesture, place)
+      }),
+    )
+    return { spots, places: [...places.values()] }
+  }
+
+  function start(event: PointerEvent, spot: Spot | null): void {
+    pressed =
+      spot && event.button === 0 && rigs.canEdit && ownersAt(spot).some(isFirst)
+        ? { spot, x: event.clientX, y: event.clientY, drawing: event.currentTarget as Element }
+        : null
+  }
+
+  useEventListener(window, 'pointermove', (event: PointerEvent) => {
+    if (!pressed) return
+    if (!drag.value && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < DRAG_PX) return
+    const box = pressed.drawing.getBoundingClientRect()
+    const to = geometry().cellAt(event.clientX - box.left, event.clientY - box.top)
+    if (!to) return
+    const from = pressed.spot
+    const { spots } = run(from)
+    const moving = new Set(spots.map(({ row, number }) => `${row} ${number}`))
+    drag.value = {
+      from,
+      to,
+      cells: spots.map((spot) => {
+        const at = { row: spot.row + to.row - from.row, number: spot.number + to.number - from.number }
+        const isOther = !moving.has(`${at.row} ${at.number}`)
+        return { ...at, isTaken: isOther && ownersAt(at).some(({ live }) => live) }
+      }),
+    }
+  })
+
+  useEventListener(window, 'pointerup', () => {
+    const { value } = drag
+    const { rig } = rigs
+    pressed = null
+    drag.value = null
+    if (!value || !rig) return
+    const channelOf = ({ row }: Spot): number => lattice().rows[row]?.channel ?? 1
+    const { places } = run(value.from)
+    const shift = shiftAddresses(rig, places, {
+      channels: channelOf(value.to) - channelOf(value.from),
+      numbers: value.to.number - value.from.number,
+    })
+    if (!shift.ok) return toast.error(shift.message)
+    edit(shift.count === 1 ? 'Move an address' : `Move ${shift.count} addresses`, shift.edits)
+  })
+  useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+    if (event.key !== 'Escape' || !drag.value) return
+    pressed = null
+    drag.value = null
+  })
+
+  return { drag, start }
+}
