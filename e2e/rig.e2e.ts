@@ -101,12 +101,34 @@ describe('the picture of the rig', () => {
   it('an old mapping that another control sets off is seen and cleared', async () => {
     await page.go('/desk')
     await page.find('[data-testid=lattice]')
+    await page.click('[data-testid=findings-count]')
+    const kinds = await page.find('[data-testid=rule-filter]')
+    await kinds.sendKeys('Old mapping')
+    await page.waitFor(
+      'only ghosts',
+      async () =>
+        (await page.count('[data-testid=findings] [data-rule]')) > 0 &&
+        (await page.count('[data-testid=findings] [data-rule]:not([data-rule=ghost])')) === 0,
+    )
     await page.click('[data-control=enc-1]')
     await page.find('aside [data-rule=ghost] [data-fix=clear]')
     expect(await page.text('aside')).toContain('Corvel 8, which is put away')
     const before = await findings()
     await page.click('aside [data-rule=ghost] [data-fix=clear]')
     await page.waitFor('one finding less', async () => (await findings()) === before - 1)
+  })
+
+  it('a finding is set aside with a reason, and brought back', async () => {
+    await page.click('[data-testid=findings-count]')
+    const before = await findings()
+    await page.find('[data-testid=findings] [data-finding]')
+    await page.click('[data-testid=findings] [data-testid=set-aside]')
+    await page.keys('One of them is never on stage', Key.ENTER)
+    await page.waitFor('one less', async () => (await findings()) === before - 1)
+    await page.click('[data-testid=asides]')
+    expect(await page.text('[data-testid=findings] details')).toContain('never on stage')
+    await page.press('Let it count again')
+    await page.waitFor('all again', async () => (await findings()) === before)
   })
 
   it('a run is dragged in the lattice, as one edit', async () => {

@@ -1,5 +1,5 @@
 import { latticeOf, type Family, type Lattice } from '#core/addresses'
-import { check, SEVERITIES, type Check, type Finding, type Fix, type Severity } from '#core/conflicts'
+import { check, RULES, SEVERITIES, type Check, type Finding, type Fix, type Severity } from '#core/conflicts'
 import { patched, type Id, type Patch, type Rig, type Showing } from '#core/rig'
 
 /** What the page looks at: the lattice of one bus and family, and what each controller shows. */
@@ -14,7 +14,10 @@ export interface AnalysisReport {
   /** The revision of the rig that this speaks of. */
   revision: number
   findings: readonly Finding[]
+  asides: ReadonlyArray<{ finding: Finding; reason: string }>
   counts: Readonly<Record<Severity, number>>
+  /** The rules that found something, with how much. */
+  rules: ReadonlyArray<{ id: string; title: string; count: number }>
   buses: ReadonlyArray<{ id: string; name: string; destination: Id; mergesChannels: boolean }>
   /** The lattice; `as-before` if it is the one of the last report, which need not cross again. */
   lattice: Lattice | null | 'as-before'
@@ -62,10 +65,16 @@ export function createAnalysis(): Analysis {
       return {
         revision,
         findings: result.findings,
+        asides: result.asides,
         counts: Object.fromEntries(SEVERITIES.map((severity) => [severity, count(severity)])) as Record<
           Severity,
           number
         >,
+        rules: RULES.map(({ id, title }) => ({
+          id,
+          title,
+          count: result.findings.filter(({ rule }) => rule === id).length,
+        })).filter(({ count: found }) => found > 0),
         buses: occupancy.buses.map(({ id, name, destination, mergesChannels }) => ({
           id,
           name,

@@ -1,5 +1,6 @@
 import { contextOf, type CheckContext } from './context'
 import { findingPlace, SEVERITIES, type Draft, type Finding, type Fix } from './finding'
+import { factsOf } from './facts'
 import { fixesFor } from './fixes'
 import { RULES } from './rules'
 import { perform, placeKey, type Rig } from '../rig'
@@ -8,6 +9,8 @@ import { perform, placeKey, type Rig } from '../rig'
 export interface Check {
   context: CheckContext
   findings: readonly Finding[]
+  /** Findings that were set aside and whose facts have not changed since, with the reason. */
+  asides: ReadonlyArray<{ finding: Finding; reason: string }>
   /** What can be done about a finding; empty for an id that is not among the findings. */
   fixesOf: (findingId: string) => readonly Fix[]
 }
@@ -34,13 +37,13 @@ function wasThere(error: Finding, before: readonly Finding[]): boolean {
 
 /**
  * Check a rig against every rule. Pure; findings come by severity (errors first), then rule, then
- * address. What put-away controllers send, and what a destination does not hear, raises nothing.
+ * address. Those set aside are given apart, until their facts change. What put-away controllers send, and what a destination does not hear, raises nothing.
  */
 export function check(rig: Rig): Check {
   const context = contextOf(rig)
   const drafts = new Map<string, { rule: string; draft: Draft }>()
   const seen = new Map<string, number>()
-  const findings = RULES.flatMap((rule) =>
+  const all = RULES.flatMap((rule) =>
     rule.find(context).map((draft): Finding => {
       const id = numbered(
         `${rule.id}:${[draft.addresses.join(','), draft.about].filter(Boolean).join(' ')}`,
@@ -58,14 +61,21 @@ export function check(rig: Rig): Check {
       }
     }),
   )
+  const aside = new Map(rig.setAside.map((each) => [each.finding, each]))
+  const isAside = (finding: Finding): boolean => aside.get(finding.id)?.facts === factsOf(finding)
+  const asides = all
+    .filter(isAside)
+    .map((finding) => ({ finding, reason: aside.get(finding.id)?.reason ?? '' }))
+  const findings = all.filter((finding) => !isAside(finding))
   const rank = (finding: Finding): number => SEVERITIES.indexOf(finding.severity)
   return {
     context,
+    asides,
     findings: findings.sort((a, b) => rank(a) - rank(b)),
     fixesOf: (id) => {
       const found = drafts.get(id)
       if (!found) return []
-      const errors = findings.filter(({ severity }) => severity === 'error')
+      const errors = all.filter(({ severity }) => severity === 'error')
       return fixesFor(context, found.rule, found.draft, (edits) => {
         const after = check(perform(rig, 'try', edits).rig).findings
         return (

@@ -1,4 +1,5 @@
 export * from './check'
 export * from './context'
+export * from './facts'
 export * from './finding'
 export { RULES } from './rules'

@@ -45,6 +45,7 @@ export type Computer = Of<typeof schema.Computer>
 export type Mapping = Of<typeof schema.Mapping>
 export type Accord = Of<typeof schema.Accord>
 export type LightRole = Of<typeof schema.LightRole>
+export type SetAside = Of<typeof schema.SetAside>
 export type Passage = Of<typeof schema.Passage>
 export type Rig = Of<typeof schema.RigSchema>
 

@@ -1,5 +1,6 @@
 import type { Rig } from '../types'
 import { accordAdd, accordRemove, type AccordAdd, type AccordRemove } from './accord'
+import * as aside from './aside'
 import * as cabling from './cabling'
 import * as controller from './controller'
 import * as destination from './destination'
@@ -18,6 +19,8 @@ export * from './patches'
 export type RigEdit =
   | AccordAdd
   | AccordRemove
+  | aside.AsideAdd
+  | aside.AsideRemove
   | cabling.BoxAdd
   | cabling.BoxRemove
   | cabling.BoxSet
@@ -70,6 +73,8 @@ const KINDS: { [T in RigEdit['type']]: EditKind<Extract<RigEdit, { type: T }>> }
   'abilities-set': surface.abilitiesSet,
   'accord-add': accordAdd,
   'accord-remove': accordRemove,
+  'aside-add': aside.asideAdd,
+  'aside-remove': aside.asideRemove,
   assignment: message.assignmentEdit,
   assignments: message.assignmentsEdit,
   'block-add': surface.blockAdd,

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Finding, Fix } from '#core/conflicts'
+import { factsOf } from '#core/conflicts/facts'
 
 const { finding, canGo = false } = defineProps<{
   finding: Finding
@@ -10,6 +11,13 @@ const emit = defineEmits<{ go: [] }>()
 const analysis = useAnalysisStore()
 const rigs = useRigStore()
 const edit = useEdit()
+const isSettingAside = ref(false)
+const reason = ref('')
+function setAside(): void {
+  const { id } = finding
+  const aside = { finding: id, facts: factsOf(finding), reason: reason.value }
+  if (edit('Set a finding aside', [{ type: 'aside-add', aside }])) isSettingAside.value = false
+}
 const fixes = shallowRef<readonly Fix[]>([])
 
 watch(
@@ -20,6 +28,7 @@ watch(
   },
   { immediate: true },
 )
+const vFocus = { mounted: (element: HTMLElement) => element.focus() }
 </script>
 
 <template>
@@ -41,7 +50,7 @@ watch(
         <template v-else>{{ finding.message }}</template>
       </p>
     </div>
-    <div v-if="fixes.length > 0" class="mt-2 flex flex-wrap gap-1.5 pl-5">
+    <div class="mt-2 flex flex-wrap items-center gap-1.5 pl-5">
       <UiButton
         v-for="(fix, index) in fixes"
         :key="fix.id"
@@ -50,6 +59,22 @@ watch(
         :data-fix="fix.kind"
         @click="edit(fix.label, fix.edits)"
         >{{ fix.label }}</UiButton
+      >
+      <form v-if="isSettingAside" class="flex w-full gap-1.5" @submit.prevent="setAside">
+        <input
+          v-model="reason"
+          v-focus
+          class="bg-raised border-line h-7 min-w-0 flex-1 rounded-md border px-2"
+          placeholder="Why it may stay"
+          aria-label="Why it may stay"
+          maxlength="400"
+          data-testid="aside-reason"
+          @keydown.esc.stop="isSettingAside = false"
+        />
+        <UiButton type="submit" :disabled="reason.trim() === ''">Set aside</UiButton>
+      </form>
+      <UiButton v-else-if="rigs.canEdit" look="plain" data-testid="set-aside" @click="isSettingAside = true"
+        >Set aside …</UiButton
       >
     </div>
   </article>
