@@ -1,6 +1,6 @@
 import { useEventListener } from '@vueuse/core'
 import type { Lattice, Owner } from '#core/addresses'
-import { shiftAddresses, type Place } from '#core/rig'
+import type { Place } from '#core/rig'
 import { toast } from '~/lib/toast'
 import type { LatticeGeometry } from '~/lib/lattice/geometry'
 import type { Spot } from '~/lib/lattice/walk'
@@ -75,19 +75,26 @@ export function useCellDrag(lattice: () => Lattice, geometry: () => LatticeGeome
 
   useEventListener(window, 'pointerup', () => {
     const { value } = drag
-    const { rig } = rigs
     pressed = null
     drag.value = null
-    if (!value || !rig) return
+    if (value) void drop(value)
+  })
+
+  async function drop(value: CellDrag): Promise<void> {
+    const { rig } = rigs
     const channelOf = ({ row }: Spot): number => lattice().rows[row]?.channel ?? 1
     const { places } = run(value.from)
+    // What moving needs is fetched with the first drop.
+    const { shiftAddresses } = await import('#core/rig/program/shift')
+    if (!rig || rig !== rigs.rig) return
     const shift = shiftAddresses(rig, places, {
       channels: channelOf(value.to) - channelOf(value.from),
       numbers: value.to.number - value.from.number,
     })
     if (!shift.ok) return toast.error(shift.message)
     edit(shift.count === 1 ? 'Move an address' : `Move ${shift.count} addresses`, shift.edits)
-  })
+  }
+
   useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     if (event.key !== 'Escape' || !drag.value) return
     pressed = null

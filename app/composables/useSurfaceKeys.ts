@@ -1,4 +1,5 @@
 import type { Control } from '#core/rig'
+import { focusWhenThere } from '~/lib/focus'
 import { blockEnd, nearestTo, type Direction } from '~/lib/surface/walk'
 
 const ARROWS: Readonly<Record<string, Direction>> = {
@@ -57,7 +58,7 @@ export function useSurfaceKeys(controls: () => readonly Control[], focus: (contr
       goTo(blockEnd(controls(), control, event.key === 'Home' ? 'first' : 'last'), false)
     } else if (event.key === 'Enter') {
       desk.selectControl(control)
-      void nextTick(() => document.querySelector<HTMLElement>('[data-address-field]')?.focus())
+      focusWhenThere('[data-address-field]')
     } else if (event.key === ' ') {
       desk.selectControl(control)
     } else if (event.key === 'Escape') {

@@ -1,5 +1,14 @@
 import { latticeOf, type Family, type Lattice } from '#core/addresses'
-import { check, RULES, SEVERITIES, type Check, type Finding, type Fix, type Severity } from '#core/conflicts'
+import {
+  checkWith,
+  RULES,
+  SEVERITIES,
+  type Check,
+  type Finding,
+  type Fix,
+  type Severity,
+  type Apply,
+} from '#core/conflicts'
 import { patched, type Id, type Patch, type Rig, type Showing } from '#core/rig'
 
 /** What the page looks at: the lattice of one bus and family, and what each controller shows. */
@@ -29,7 +38,7 @@ export interface Analysis {
   /** Patches as JSON text: thousands of them cross to a worker faster so. */
   patch: (patches: string, revision: number) => void
   report: (view: AnalysisView) => AnalysisReport
-  fixesOf: (finding: string) => readonly Fix[]
+  fixesOf: (finding: string) => Promise<readonly Fix[]>
 }
 
 export function createAnalysis(): Analysis {
@@ -37,9 +46,16 @@ export function createAnalysis(): Analysis {
   let lastLattice = ''
   let checked: { rig: Rig; check: Check } | null = null
 
+  // Edits bring the schemas with them: they are fetched when cures are first asked for.
+  let apply: Apply | null = null
+  const tryOut: Apply = (rig, edits) => {
+    if (!apply) throw new Error('Cures were asked for before edits could be made.')
+    return apply(rig, edits)
+  }
+
   const current = (): { check: Check; revision: number } => {
     if (!held) throw new Error('No rig has been loaded into the analysis.')
-    if (checked?.rig !== held.rig) checked = { rig: held.rig, check: check(held.rig) }
+    if (checked?.rig !== held.rig) checked = { rig: held.rig, check: checkWith(held.rig, tryOut) }
     return { check: checked.check, revision: held.revision }
   }
 
@@ -84,6 +100,10 @@ export function createAnalysis(): Analysis {
         lattice: isAsBefore ? 'as-before' : lattice,
       }
     },
-    fixesOf: (finding) => current().check.fixesOf(finding),
+    fixesOf: async (finding) => {
+      const { perform } = await import('#core/rig/edits')
+      apply = (rig, edits) => perform(rig, 'try', edits).rig
+      return current().check.fixesOf(finding)
+    },
   }
 }

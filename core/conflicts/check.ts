@@ -3,7 +3,7 @@ import { findingPlace, SEVERITIES, type Draft, type Finding, type Fix } from './
 import { factsOf } from './facts'
 import { fixesFor } from './fixes'
 import { RULES } from './rules'
-import { perform, placeKey, type Rig } from '../rig'
+import { placeKey, type Rig, type RigEdit } from '../rig'
 
 /** The findings of a rig, and the cures of each when asked for. */
 export interface Check {
@@ -35,11 +35,14 @@ function wasThere(error: Finding, before: readonly Finding[]): boolean {
   )
 }
 
+/** Make edits to try a cure out: `perform`, where it is at hand. */
+export type Apply = (rig: Rig, edits: readonly RigEdit[]) => Rig
+
 /**
  * Check a rig against every rule. Pure; findings come by severity (errors first), then rule, then
  * address. Those set aside are given apart, until their facts change. What put-away controllers send, and what a destination does not hear, raises nothing.
  */
-export function check(rig: Rig): Check {
+export function checkWith(rig: Rig, apply: Apply): Check {
   const context = contextOf(rig)
   const drafts = new Map<string, { rule: string; draft: Draft }>()
   const seen = new Map<string, number>()
@@ -77,7 +80,7 @@ export function check(rig: Rig): Check {
       if (!found) return []
       const errors = all.filter(({ severity }) => severity === 'error')
       return fixesFor(context, found.rule, found.draft, (edits) => {
-        const after = check(perform(rig, 'try', edits).rig).findings
+        const after = checkWith(apply(rig, edits), apply).findings
         return (
           after.every((finding) => finding.id !== id) &&
           after.every((finding) => finding.severity !== 'error' || wasThere(finding, errors))

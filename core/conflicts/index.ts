@@ -1,4 +1,5 @@
 export * from './check'
+export * from './checked'
 export * from './context'
 export * from './facts'
 export * from './finding'

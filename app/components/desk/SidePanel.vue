@@ -9,7 +9,7 @@ const desk = useDeskStore()
     <LazyTemplatesPanel v-else-if="desk.panel === 'templates'" />
     <LazyControllerPanel v-else-if="desk.panel === 'controller'" />
     <LazyManyPanel v-else-if="desk.selectedIds.length > 1" />
-    <SentencePanel v-else-if="desk.control" />
+    <LazySentencePanel v-else-if="desk.control" />
     <EmptySelection v-else />
   </aside>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Archive } from '@lucide/vue'
 import type { Finding, Fix } from '#core/conflicts'
 import { factsOf } from '#core/conflicts/facts'
 
@@ -49,8 +50,17 @@ const vFocus = { mounted: (element: HTMLElement) => element.focus() }
         </button>
         <template v-else>{{ finding.message }}</template>
       </p>
+      <UiButton
+        v-if="rigs.canEdit && !isSettingAside"
+        look="plain"
+        class="-mt-1 -mr-1 px-1!"
+        label="Set aside, with a reason"
+        data-testid="set-aside"
+        @click="isSettingAside = true"
+        ><Archive :size="14"
+      /></UiButton>
     </div>
-    <div class="mt-2 flex flex-wrap items-center gap-1.5 pl-5">
+    <div v-if="fixes.length > 0 || isSettingAside" class="mt-2 flex flex-wrap items-center gap-1.5 pl-5">
       <UiButton
         v-for="(fix, index) in fixes"
         :key="fix.id"
@@ -73,9 +83,6 @@ const vFocus = { mounted: (element: HTMLElement) => element.focus() }
         />
         <UiButton type="submit" :disabled="reason.trim() === ''">Set aside</UiButton>
       </form>
-      <UiButton v-else-if="rigs.canEdit" look="plain" data-testid="set-aside" @click="isSettingAside = true"
-        >Set aside …</UiButton
-      >
     </div>
   </article>
 </template>
