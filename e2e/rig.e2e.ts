@@ -136,6 +136,10 @@ describe('the picture of the rig', () => {
     await page.click('[data-testid=rig-menu]')
     await page.press('Demo as performed')
     await page.find('[data-control=fader-1]')
+    await page.waitFor(
+      'the lattice of this rig',
+      async () => (await page.text('[data-testid=findings-count]')) === 'No findings',
+    )
     await page.click('[data-control=run-1]')
     await page.driver.executeScript(`
       for (const n of [2, 3]) document.querySelector('[data-control=run-' + n + ']')
@@ -149,6 +153,8 @@ describe('the picture of the rig', () => {
     const first = chosen?.[0]
     if (!first) throw new Error('no cell')
     const { driver } = page
+    await driver.executeScript(`arguments[0].scrollIntoView({ block: 'center' })`, first)
+    await page.find('[data-testid=many]')
     const start = { origin: first }
     await driver
       .actions({ async: true })

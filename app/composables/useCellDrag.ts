@@ -26,6 +26,7 @@ export function useCellDrag(lattice: () => Lattice, geometry: () => LatticeGeome
 
   const ownersAt = ({ row, number }: Spot): readonly Owner[] =>
     lattice().rows[row]?.cells.find((cell) => cell.number === number)?.owners ?? []
+  const channelOf = ({ row }: Spot): number => lattice().rows[row]?.channel ?? 1
   const isFirst = ({ live, part, role }: Owner): boolean => live && part !== 'second' && role === 'main'
 
   /** The cells that go along: of the whole selection if the cell is part of it, else of its sender. */
@@ -65,8 +66,12 @@ export function useCellDrag(lattice: () => Lattice, geometry: () => LatticeGeome
     drag.value = {
       from,
       to,
-      cells: spots.map((spot) => {
-        const at = { row: spot.row + to.row - from.row, number: spot.number + to.number - from.number }
+      cells: spots.flatMap((spot) => {
+        // Silent channels have no row: what would come there is not drawn.
+        const channel = channelOf(spot) + channelOf(to) - channelOf(from)
+        const row = lattice().rows.findIndex((each) => each.channel === channel)
+        if (row === -1) return []
+        const at = { row, number: spot.number + to.number - from.number }
         const isOther = !moving.has(`${at.row} ${at.number}`)
         return { ...at, isTaken: isOther && ownersAt(at).some(({ live }) => live) }
       }),
@@ -82,7 +87,6 @@ export function useCellDrag(lattice: () => Lattice, geometry: () => LatticeGeome
 
   async function drop(value: CellDrag): Promise<void> {
     const { rig } = rigs
-    const channelOf = ({ row }: Spot): number => lattice().rows[row]?.channel ?? 1
     const { places } = run(value.from)
     // What moving needs is fetched with the first drop.
     const { shiftAddresses } = await import('#core/rig/program/shift')

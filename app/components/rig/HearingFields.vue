@@ -6,12 +6,8 @@ const { hearing, portCount } = defineProps<{ hearing: Hearing; portCount: number
 const emit = defineEmits<{ change: [hearing: Hearing] }>()
 
 const only = computed(() => (hearing.channels.kind === 'only' ? hearing.channels.channels : []))
-function toggle(channel: number): void {
-  const next = only.value.includes(channel)
-    ? only.value.filter((other) => other !== channel)
-    : [...only.value, channel]
-  if (next.length > 0)
-    emit('change', { ...hearing, channels: { kind: 'only', channels: next.sort((a, b) => a - b) } })
+function setOnly(channels: number[]): void {
+  if (channels.length > 0) emit('change', { ...hearing, channels: { kind: 'only', channels } })
 }
 </script>
 
@@ -34,20 +30,7 @@ function toggle(channel: number): void {
         >only these</ChipToggle
       >
     </span>
-    <span v-if="hearing.channels.kind === 'only'" class="flex flex-wrap gap-0.5">
-      <button
-        v-for="channel in 16"
-        :key="channel"
-        type="button"
-        class="h-6 w-6.5 rounded border text-center"
-        :class="only.includes(channel) ? 'bg-ink text-sheet border-ink' : 'border-line text-soft'"
-        :aria-pressed="only.includes(channel)"
-        :aria-label="`Channel ${channel}`"
-        @click="toggle(channel)"
-      >
-        {{ channel }}
-      </button>
-    </span>
+    <ChannelChips v-if="hearing.channels.kind === 'only'" :channels="only" @change="setOnly" />
     <span v-if="portCount > 1" class="flex gap-1.5">
       <ChipToggle :is-on="hearing.ports === 'merged'" @click="emit('change', { ...hearing, ports: 'merged' })"
         >ports as one</ChipToggle

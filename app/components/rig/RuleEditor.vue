@@ -34,13 +34,6 @@ const numberFrom = (event: Event): number | null => {
   return text === '' ? null : Number(text)
 }
 const textFrom = (event: Event): string => (event.target as HTMLSelectElement).value
-function toggleChannel(channel: number): void {
-  const { channels } = rule.match
-  const next = channels.includes(channel)
-    ? channels.filter((other) => other !== channel)
-    : [...channels, channel]
-  setMatch({ channels: next.sort((a, b) => a - b) })
-}
 const FIELD = 'bg-raised border-line h-7 rounded-md border px-1.5'
 </script>
 
@@ -86,23 +79,9 @@ const FIELD = 'bg-raised border-line h-7 rounded-md border px-1.5'
       />
     </span>
     <span class="text-soft self-start pt-1">Channels</span>
-    <span class="flex flex-wrap gap-0.5">
-      <button
-        v-for="channel in 16"
-        :key="channel"
-        type="button"
-        class="h-6 w-6.5 rounded border text-center"
-        :class="
-          rule.match.channels.includes(channel) ? 'bg-ink text-sheet border-ink' : 'border-line text-soft'
-        "
-        :aria-pressed="rule.match.channels.includes(channel)"
-        :aria-label="`Channel ${channel}`"
-        @click="toggleChannel(channel)"
-      >
-        {{ channel }}
-      </button>
-      <span class="text-soft self-center pl-1">{{ rule.match.channels.length === 0 ? 'any' : '' }}</span>
-    </span>
+    <ChannelChips :channels="rule.match.channels" @change="setMatch({ channels: $event })">
+      <span v-if="rule.match.channels.length === 0" class="text-soft self-center pl-1">any</span>
+    </ChannelChips>
     <template v-if="to">
       <label for="rule-to" class="text-soft">becomes</label>
       <select

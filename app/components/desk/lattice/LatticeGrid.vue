@@ -2,6 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import type { Lattice } from '#core/addresses'
 import type { Finding } from '#core/conflicts'
+import { spansOf } from '#core/rig'
 import { LATTICE, latticeGeometry } from '~/lib/lattice/geometry'
 import { groundRuns, headings, strongLines } from '~/lib/lattice/ground'
 import { nextSpot, stepSpot, type Spot } from '~/lib/lattice/walk'
@@ -111,14 +112,7 @@ const silent = computed(() => {
   if (channels.length === 0) return ''
   if (lattice.rows.length === 0)
     return `No ${lattice.family === 'cc' ? 'controller' : 'note'} number arrives here yet. Give a control one in its sentence, or look at the other family above.`
-  const spans: string[] = []
-  for (let index = 0; index < channels.length;) {
-    let last = index
-    while (channels[last + 1] === (channels[last] ?? 0) + 1) last++
-    spans.push(last > index ? `${channels[index]}–${channels[last]}` : `${channels[index]}`)
-    index = last + 1
-  }
-  return `${channels.length === 1 ? 'channel' : 'channels'} ${spans.join(', ')}: nothing sent`
+  return `${channels.length === 1 ? 'channel' : 'channels'} ${spansOf(channels)}: nothing sent`
 })
 </script>
 
