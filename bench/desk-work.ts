@@ -60,6 +60,11 @@ const DRAG = `
   const where = (by) => ({ bubbles: true, cancelable: true, pointerId: 1, isPrimary: true, button: 0, buttons: 1,
     clientX: box.left + box.width / 2 + by, clientY: box.top + box.height / 2 + by })`
 
+const command = (key: string): string =>
+  `window.dispatchEvent(new KeyboardEvent('keydown', { key: '${key}', ctrlKey: true, bubbles: true }))`
+const UNDO = command('z')
+const REDO = command('y')
+
 /** Selecting, bulk edits and dragging on a surface whose pads are called pad-1, pad-2 … */
 export async function measureDesk(rig: Rig, controls: number): Promise<Measured[]> {
   const page = await startSession()
@@ -93,7 +98,24 @@ export async function measureDesk(rig: Rig, controls: number): Promise<Measured[
     found.push(
       await measure(page, { name: `pin ${controls} controls in the layer shown`, times: 30, script: pin }),
     )
+    // Off, and back by undo: what every control says changes, and comes back.
+    const off = `if (n % 2) ${UNDO}
+      else document.querySelector('[data-testid=turn-off]').click()`
+    found.push(
+      await measure(page, {
+        name: `turn ${controls} controls off in the layer shown, and undo`,
+        times: 30,
+        script: off,
+      }),
+    )
     await page.click('[data-testid=all-layers]')
+    found.push(
+      await measure(page, {
+        name: `turn ${controls} controls off in all layers, and undo`,
+        times: 20,
+        script: off,
+      }),
+    )
     found.push(
       await measure(page, {
         name: `pin ${controls} controls in all layers`,
@@ -105,7 +127,7 @@ export async function measureDesk(rig: Rig, controls: number): Promise<Measured[
       await measure(page, {
         name: `undo and redo that`,
         times: 20,
-        script: `window.dispatchEvent(new KeyboardEvent('keydown', { key: n % 2 ? 'y' : 'z', ctrlKey: true, bubbles: true }))`,
+        script: `n % 2 ? ${REDO} : ${UNDO}`,
       }),
     )
     await page.click('[data-tool=draw]')

@@ -1,15 +1,16 @@
 import { printTag } from '#core/midi'
-import { assignmentsAt, placeKey, sentAddress, type Control, type GestureKey, type Id } from '#core/rig'
-import type { Severity } from '#core/conflicts'
-
-/** An address on the surface, with what is to be said of it. */
-export interface ControlTag {
-  gesture: GestureKey
-  text: string
-  severity: Severity | null
-  isShared: boolean
-  isPinned: boolean
-}
+import {
+  assignmentsAt,
+  placeKey,
+  sentAddress,
+  shownPlace,
+  type Control,
+  type Controller,
+  type GestureKey,
+  type Id,
+  type Showing,
+} from '#core/rig'
+import type { ControlTag } from '~/lib/surface/drawn'
 
 const isSameTag = (a: ControlTag, b: ControlTag | undefined): boolean =>
   b !== undefined &&
@@ -26,26 +27,38 @@ export function useSurfaceTags(controls: () => readonly Control[]) {
   const marks = useMarks()
   const shared = computed(() => new Set(rigs.rig?.accords.flatMap(({ gestures }) => gestures) ?? []))
 
-  function tagOf(key: GestureKey): ControlTag | null {
-    const place = desk.placeOf(key)
-    const { controller } = desk
-    if (!place || !controller) return null
-    const assignment = assignmentsAt(controller, place)?.[key]
-    const message = assignment?.messages[0]
-    const address = message ? sentAddress(message, controller.homeChannel) : null
-    if (!assignment || !address) return null
-    return {
-      gesture: key,
-      text: printTag(address),
-      severity: marks.value.worstByPlace.get(placeKey(place))?.severity ?? null,
-      isShared: shared.value.has(`${controller.id}/${key}`),
-      isPinned: assignment.pinned,
+  /** What a gesture of a controller sends while something is shown; tables are looked up once a layer. */
+  function tagsFor(controller: Controller, showing: Showing): (key: GestureKey) => ControlTag | null {
+    const tables = new Map<Id | null, ReturnType<typeof assignmentsAt>>()
+    const { worstByPlace } = marks.value
+    const onPurpose = shared.value
+    return (key) => {
+      const place = shownPlace(controller, showing, key)
+      if (!place) return null
+      let table = tables.get(place.layer)
+      if (table === undefined) {
+        table = assignmentsAt(controller, place)
+        tables.set(place.layer, table)
+      }
+      const assignment = table?.[key]
+      const message = assignment?.messages[0]
+      const address = message ? sentAddress(message, controller.homeChannel) : null
+      if (!assignment || !address) return null
+      return {
+        gesture: key,
+        text: printTag(address),
+        severity: worstByPlace.get(placeKey(place))?.severity ?? null,
+        isShared: onPurpose.has(`${controller.id}/${key}`),
+        isPinned: assignment.pinned,
+      }
     }
   }
 
   return computed<ReadonlyMap<Id, readonly ControlTag[]>>((before) => {
     const all = new Map<Id, readonly ControlTag[]>()
     let isAsBefore = true
+    const { controller, shown } = desk
+    const tagOf = controller && shown ? tagsFor(controller, shown) : () => null
     for (const { id, gestures } of controls()) {
       const tags = gestures.flatMap((gesture) => tagOf(`${id}.${gesture}`) ?? [])
       const old = before?.get(id)

@@ -16,7 +16,7 @@ const MIXED = 'mixed'
 type Fields = ReadonlyMap<string, FieldWord>
 const known = new WeakMap<Message, { context: SentenceContext; fields: Fields }>()
 
-const isSameContext = (a: SentenceContext, b: SentenceContext): boolean =>
+export const isSameContext = (a: SentenceContext, b: SentenceContext): boolean =>
   a.control === b.control &&
   a.gesture === b.gesture &&
   a.homeChannel === b.homeChannel &&

@@ -65,9 +65,11 @@ export const useDeskStore = defineStore('desk', () => {
     const ids = new Set(selectedIds.value)
     return model.value?.surface.controls.filter(({ id }) => ids.has(id)) ?? []
   })
+  // By itself, so that an edit of the controller does not make the selection another.
+  const ownerId = computed(() => controller.value?.id)
   /** The gestures that are selected, as references: the one at hand, or all of several controls. */
   const selectedRefs = computed<ReadonlySet<GestureRef>>(() => {
-    const owner = controller.value?.id
+    const owner = ownerId.value
     if (owner === undefined || gesture.value === null) return new Set()
     if (selectedIds.value.length < 2) return new Set([`${owner}/${gesture.value}`])
     return new Set(

@@ -81,19 +81,20 @@ function roomBelow(spot: Spot, spots: readonly Spot[], width: number, floor: num
 
 const MIN_INSIDE_WIDTH = 30
 
+/** The room for a control's writing, in px, whatever will be written there. */
+export type LabelRoom = { control: Control; x: number; width: number } & (
+  { side: 'inside'; top: number; height: number } | { side: 'below'; bottom: number; room: number }
+)
+
 /**
- * Place the names and address tags of all controls on a surface drawn at `scale` px a mm: inside large
- * controls, else below them, without running into a neighbour. Where there is room for one line only,
- * the tag stays; below a control there is one tag, and the rest is counted. A place that is as in
- * `before` is that very object, so that what has not moved need not be drawn again.
+ * Where there is room for the writing of each control of a surface drawn at `scale` px a mm: inside large
+ * controls, else below them, without running into a neighbour.
  */
-export function placeLabels(
+export function labelRooms(
   controls: readonly Control[],
   scale: number,
-  surface: { width: number; height: number },
-  tagsOf: (control: Control) => number,
-  before: readonly LabelPlace[] = [],
-): LabelPlace[] {
+  surface: { height: number },
+): LabelRoom[] {
   const spots = controls.map((control): Spot => ({
     control,
     left: control.place.x * scale,
@@ -101,27 +102,40 @@ export function placeLabels(
     top: control.place.y * scale,
     bottom: (control.place.y + control.place.h) * scale,
   }))
-  return spots.map((spot, index) => {
-    const placed = placeOne(spot)
-    const old = before[index]
-    return old && isSamePlace(placed, old) ? old : placed
-  })
-
-  function placeOne(spot: Spot): LabelPlace {
+  return spots.map((spot) => {
     const { control } = spot
-    const count = tagsOf(control)
     const x = (spot.left + spot.right) / 2
     const own = spot.right - spot.left
     const height = spot.bottom - spot.top
     const isRoomy = ['pad', 'xy', 'keybed', 'pedal'].includes(control.kind)
     if (isRoomy && own >= MIN_INSIDE_WIDTH && height >= LINE) {
-      return inside(control, x, own - 4, spot.top, height, count)
+      return { control, x, width: own - 4, side: 'inside', top: spot.top, height }
     }
     const width = slotWidth(spot, spots)
     const room = roomBelow(spot, spots, Math.min(width, own + 40), surface.height * scale + 6)
-    return below(control, x, width, spot.bottom, room, count)
-  }
+    return { control, x, width, side: 'below', bottom: spot.bottom, room }
+  })
 }
+
+/**
+ * Place the names and address tags of controls. Where there is room for one line only, the tag stays;
+ * below a control there is one tag, and the rest is counted. A place that is as in `before` is that
+ * very object, so that what has not moved need not be drawn again.
+ */
+export const placeLabels = (
+  rooms: readonly LabelRoom[],
+  tagsOf: (control: Control) => number,
+  before: readonly LabelPlace[] = [],
+): LabelPlace[] =>
+  rooms.map((room, index) => {
+    const count = tagsOf(room.control)
+    const placed =
+      room.side === 'inside'
+        ? inside(room.control, room.x, room.width, room.top, room.height, count)
+        : below(room.control, room.x, room.width, room.bottom, room.room, count)
+    const old = before[index]
+    return old && isSamePlace(placed, old) ? old : placed
+  })
 
 const isSamePlace = (a: LabelPlace, b: LabelPlace): boolean =>
   a.control === b.control &&

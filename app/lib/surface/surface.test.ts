@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../../demo'
 import type { Control } from '../../../core/rig'
 import { drawingOf } from './shapes'
-import { fitLabel, fitTag, placeLabels, tagForms, tagWidth } from './labels'
+import { fitLabel, fitTag, labelRooms, placeLabels, tagForms, tagWidth } from './labels'
 import { blockEnd, nearestTo } from './walk'
 
 const rig = nineRingsRig('as-found')
@@ -42,7 +42,7 @@ describe('placing labels', () => {
     rig.models.map(({ id }) => id).flatMap((id) => [0.8, 1.4, 2.2].map((scale) => [id, scale] as const)),
   )('%s at %f px a mm: no two names or tags run into each other', (id, scale) => {
     const surface = surfaceOf(id)
-    const places = placeLabels(surface.controls, scale, surface, () => 1)
+    const places = placeLabels(labelRooms(surface.controls, scale, surface), () => 1)
     const boxes = places.flatMap(({ x, label, tagsY, tagWidth: width, control }) => [
       ...(label && label.text !== ''
         ? [

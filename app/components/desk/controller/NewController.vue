@@ -2,7 +2,7 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { Plus } from '@lucide/vue'
 import { STARTERS, type Controller, type Model, type Starter } from '#core/rig'
-import { drawingOf } from '~/lib/surface/shapes'
+import { inkedPaths } from '~/lib/surface/paths'
 import { freeId } from '~/lib/ids'
 
 const desk = useDeskStore()
@@ -138,25 +138,13 @@ function make(): void {
               vector-effect="non-scaling-stroke"
             />
             <g v-for="control in surface.controls" :key="control.id" class="fill-none stroke-ink">
-              <template v-for="(part, index) in drawingOf(control)" :key="index">
-                <rect
-                  v-if="part.shape === 'rect'"
-                  :x="part.x"
-                  :y="part.y"
-                  :width="part.w"
-                  :height="part.h"
-                  :rx="part.radius"
-                  vector-effect="non-scaling-stroke"
-                  :class="part.ink === 'dark' && 'fill-ink'"
-                />
-                <circle
-                  v-else-if="part.shape === 'circle'"
-                  :cx="part.cx"
-                  :cy="part.cy"
-                  :r="part.r"
-                  vector-effect="non-scaling-stroke"
-                />
-              </template>
+              <path
+                v-for="(path, index) in inkedPaths(control, 1)"
+                :key="index"
+                :d="path.d"
+                vector-effect="non-scaling-stroke"
+                :class="path.ink === 'dark' && 'fill-ink'"
+              />
             </g>
           </svg>
           <div class="mt-4 flex justify-end gap-1.5">

@@ -15,55 +15,63 @@ const preferences = usePreferencesStore()
 const ROW = LATTICE.rowHeight
 const STRIP = ['bend', 'pressure', 'program'] as const
 
-const rows = computed(() =>
-  lattice.rows.map((row, index) => ({
-    channel: row.channel,
-    y: geometry.y(index),
-    cells: selectedCells(row, desk.selectedRefs, preferences.otherLayers).map((cell) => ({
+const cells = computed(() =>
+  lattice.rows.flatMap((row, index) =>
+    selectedCells(row, desk.selectedRefs, preferences.otherLayers).map((cell) => ({
       ...cell,
+      tag: `${row.channel}:${lattice.family}${cell.number}`,
+      x: geometry.x(cell.number) - 2,
+      y: geometry.y(index) + 0.5,
       severity:
         marks.get(cellKey({ space: lattice.family, channel: row.channel, number: cell.number }))?.severity ??
         null,
     })),
-    strip: STRIP.flatMap((space, position) =>
-      row.strip[space].some(({ gesture }) => desk.selectedRefs.has(gesture))
-        ? [geometry.stripX + position * LATTICE.stripStep]
+  ),
+)
+/** Bend, pressure and program beside the rows. */
+const strips = computed(() =>
+  lattice.rows.flatMap(({ channel, strip }, index) =>
+    STRIP.flatMap((space, position) =>
+      strip[space].some(({ gesture }) => desk.selectedRefs.has(gesture))
+        ? [
+            {
+              key: `${channel}-${space}`,
+              x: geometry.stripX + position * LATTICE.stripStep,
+              y: geometry.y(index) + 1,
+            },
+          ]
         : [],
     ),
-  })),
+  ),
 )
 </script>
 
 <template>
   <g>
-    <template v-for="row in rows" :key="row.channel">
-      <g
-        v-for="cell in row.cells"
-        :key="cell.number"
-        :data-cell="`${row.channel}:${lattice.family}${cell.number}`"
-        :data-severity="cell.severity"
-        data-selected
-      >
-        <rect
-          :class="cell.isLive ? 'chosen' : 'elsewhere'"
-          :x="geometry.x(cell.number) - 2"
-          :y="row.y + 0.5"
-          :width="geometry.columnWidth + 4"
-          :height="ROW - 1"
-          rx="4"
-        />
-      </g>
-      <rect
-        v-for="x in row.strip"
-        :key="`strip-${x}`"
-        class="chosen"
-        :x="x"
-        :y="row.y + 1"
-        width="28"
-        :height="ROW - 2"
-        rx="4"
-      />
-    </template>
+    <rect
+      v-for="cell in cells"
+      :key="cell.tag"
+      v-memo="[cell.isLive, cell.severity, geometry.columnWidth, cell.x, cell.y]"
+      :data-cell="cell.tag"
+      :data-severity="cell.severity"
+      data-selected
+      :class="cell.isLive ? 'chosen' : 'elsewhere'"
+      :x="cell.x"
+      :y="cell.y"
+      :width="geometry.columnWidth + 4"
+      :height="ROW - 1"
+      rx="4"
+    />
+    <rect
+      v-for="{ key, x, y } in strips"
+      :key="key"
+      class="chosen"
+      :x="x"
+      :y="y"
+      width="28"
+      :height="ROW - 2"
+      rx="4"
+    />
   </g>
 </template>
 

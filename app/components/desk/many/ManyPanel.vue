@@ -17,7 +17,7 @@ import {
   type Programmed,
 } from '#core/rig'
 import { afterPaint } from '~/lib/after-paint'
-import { manyFields } from '~/lib/many'
+import { isSameContext, manyFields } from '~/lib/many'
 import { gestureVerb, type SentenceContext } from '~/lib/sentence'
 
 const MANY = 400
@@ -80,16 +80,24 @@ watch([() => rigs.rig, places], async () => {
   if (places.value.length > MANY) await afterPaint()
   programmed.value = programmedNow.value
 })
-const contexts = computed<SentenceContext[]>(() => {
+/** As before where nothing changed that a sentence says: a pin, for one, is not in it. */
+const contexts = computed<SentenceContext[]>((before) => {
   const { rig } = rigs
   const { controller, model } = desk
   if (!rig || !controller || !model) return []
-  return programmed.value.flatMap(({ assignment, control, gesture }) => {
+  const now = programmed.value.flatMap(({ assignment, control, gesture }) => {
     const [message] = assignment.messages
     return message
       ? [{ message, control, gesture, homeChannel: controller.homeChannel, abilities: model.abilities, rig }]
       : []
   })
+  const isAsBefore =
+    before?.length === now.length &&
+    now.every((context, index) => {
+      const old = before[index]
+      return old !== undefined && old.message === context.message && isSameContext(old, context)
+    })
+  return isAsBefore ? before : now
 })
 const fields = computed(() => manyFields(contexts.value))
 const sentence = computed(() => fields.value.filter(({ id }) => id !== 'number'))

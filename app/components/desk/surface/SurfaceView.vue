@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { grownSurface, splitGestureKey, type Control } from '#core/rig'
-import { placeLabels, type LabelPlace } from '~/lib/surface/labels'
-import { drawingOf } from '~/lib/surface/shapes'
+import { labelRooms, placeLabels, type LabelPlace } from '~/lib/surface/labels'
+import { drawControls, type ControlTag, type DrawnControl } from '~/lib/surface/drawn'
+import { inkedPaths } from '~/lib/surface/paths'
 
 const desk = useDeskStore()
 const frame = useTemplateRef('frame')
@@ -38,7 +39,7 @@ const scale = computed(() => {
   const down = (height.value - 2 * PADDING) / extent.value.height
   return Math.max(0.3, Math.min(across, down, 3.2)) * zoom.value
 })
-const drawn = computed(() => ({
+const size = computed(() => ({
   w: extent.value.width * scale.value,
   h: extent.value.height * scale.value,
 }))
@@ -51,17 +52,11 @@ const tagCounts = computed<ReadonlyMap<string, number>>((before) => {
   const isSame = before?.size === counts.size && [...counts].every(([id, count]) => before.get(id) === count)
   return isSame ? before : counts
 })
-const labels = computed<readonly LabelPlace[]>((before) =>
-  surface.value
-    ? placeLabels(
-        controls.value,
-        scale.value,
-        surface.value,
-        (control) => tagCounts.value.get(control.id) ?? 0,
-        before,
-      )
-    : [],
-)
+const rooms = computed(() => (surface.value ? labelRooms(controls.value, scale.value, surface.value) : []))
+const labels = computed<readonly LabelPlace[]>((before) => {
+  const counts = tagCounts.value
+  return placeLabels(rooms.value, ({ id }) => counts.get(id) ?? 0, before)
+})
 
 const selectedControl = computed(() => (desk.gesture ? splitGestureKey(desk.gesture).control : null))
 /** Where the handle for resizing is: the lower right corner of the one control that is selected while drawing. */
@@ -76,6 +71,27 @@ const handle = computed(() => {
 })
 const selectedIds = computed(() => new Set(desk.selectedIds))
 const tabStop = computed(() => selectedControl.value ?? surface.value?.controls[0]?.id ?? null)
+
+const NO_TAGS: readonly ControlTag[] = []
+const drawn = computed<readonly DrawnControl[]>((before) => {
+  const [all, chosen, stop] = [tags.value, selectedIds.value, tabStop.value]
+  const { gesture } = desk
+  const at = scale.value
+  return drawControls(
+    labels.value.map((place) => {
+      const { id } = place.control
+      const isSelected = chosen.has(id)
+      return {
+        place,
+        scale: at,
+        tags: all.get(id) ?? NO_TAGS,
+        selected: isSelected ? { gesture } : null,
+        isTabStop: id === stop,
+      }
+    }),
+    before,
+  )
+})
 
 /** The control that an event came from: one listener serves them all. */
 function controlOf(event: Event): Control | null {
@@ -132,11 +148,11 @@ function onKey(event: KeyboardEvent): void {
         v-if="surface && width > 0"
         class="absolute"
         :style="{
-          left: `${Math.max(zoom > 1 ? PADDING : 0, (width - drawn.w) / 2)}px`,
-          top: `${Math.max(zoom > 1 ? PADDING : 0, (height - drawn.h) / 2)}px`,
+          left: `${Math.max(zoom > 1 ? PADDING : 0, (width - size.w) / 2)}px`,
+          top: `${Math.max(zoom > 1 ? PADDING : 0, (height - size.h) / 2)}px`,
         }"
-        :width="drawn.w"
-        :height="drawn.h"
+        :width="size.w"
+        :height="size.h"
         overflow="visible"
         role="group"
         :aria-label="`${desk.controller?.name}: arrows walk from control to control, Enter edits the address`"
@@ -153,40 +169,9 @@ function onKey(event: KeyboardEvent): void {
           class="fill-raised stroke-line"
           @pointerdown="startMarquee($event, ($event.currentTarget as SVGElement).ownerSVGElement)"
         />
-        <SurfaceControl
-          v-for="place in labels"
-          :key="place.control.id"
-          v-memo="[
-            place,
-            scale,
-            tags.get(place.control.id),
-            selectedIds.has(place.control.id) ? (desk.gesture ?? '') : null,
-            place.control.id === tabStop,
-          ]"
-          :place="place"
-          :scale="scale"
-          :tags="tags.get(place.control.id) ?? []"
-          :is-selected="selectedIds.has(place.control.id)"
-          :selected-gesture="selectedIds.has(place.control.id) ? desk.gesture : null"
-          :tabindex="place.control.id === tabStop ? 0 : -1"
-        />
+        <SurfaceControls :drawn="drawn" />
         <g v-for="control in draw.ghost" :key="`ghost-${control.id}`" class="ghost" data-testid="ghost">
-          <template v-for="(part, index) in drawingOf(control)" :key="index">
-            <rect
-              v-if="part.shape === 'rect'"
-              :x="part.x * scale"
-              :y="part.y * scale"
-              :width="part.w * scale"
-              :height="part.h * scale"
-              :rx="part.radius * scale"
-            />
-            <circle
-              v-else-if="part.shape === 'circle'"
-              :cx="part.cx * scale"
-              :cy="part.cy * scale"
-              :r="part.r * scale"
-            />
-          </template>
+          <path v-for="(path, index) in inkedPaths(control, scale)" :key="index" :d="path.d" />
         </g>
         <rect
           v-if="handle"

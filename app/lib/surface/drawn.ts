@@ -1,0 +1,154 @@
+import type { Severity } from '#core/conflicts'
+import { CONTROL_KIND_NAME, controlName, splitGestureKey, type GestureKey, type Id } from '#core/rig'
+import { gestureVerb } from '../sentence'
+import { fitTag, TAG_LINE_PX, tagWidth, type LabelPlace } from './labels'
+import { inkedPaths, type InkedPath } from './paths'
+
+/** An address on the surface, with what is to be said of it. */
+export interface ControlTag {
+  gesture: GestureKey
+  text: string
+  severity: Severity | null
+  isShared: boolean
+  isPinned: boolean
+}
+
+/** What the drawing of a control depends on: as long as these are the same, so is the drawing. */
+export interface DrawnFrom {
+  place: LabelPlace
+  /** Px a mm. */
+  scale: number
+  tags: readonly ControlTag[]
+  /** Null where the control is not selected; else the gesture at hand. */
+  selected: { gesture: GestureKey | null } | null
+  isTabStop: boolean
+}
+
+/** One tag of a drawing: in px, with the classes of its state. */
+export interface DrawnTag {
+  gesture: GestureKey
+  text: string
+  x: number
+  y: number
+  left: number
+  width: number
+  state: string
+  notch: string | null
+  shared: string | null
+  isPinned: boolean
+}
+
+/** All that is drawn of one control, in px. */
+export interface DrawnControl {
+  from: DrawnFrom
+  id: Id
+  paths: readonly InkedPath[]
+  box: { x: number; y: number; w: number; h: number }
+  isEmpty: boolean
+  halo: 'round' | 'square' | null
+  /** A plate behind writing that stands on keys. */
+  plate: { x: number; y: number; w: number; h: number } | null
+  label: { x: number; y: number; text: string } | null
+  /** Trouble that no tag shows, where there is no room for one. */
+  hiddenTrouble: Severity | null
+  severity: Severity | null
+  tags: readonly DrawnTag[]
+  spoken: string
+}
+
+const ROUND: ReadonlySet<string> = new Set(['knob', 'encoder', 'footswitch', 'tilt', 'joystick'])
+const RANK = { error: 3, warning: 2, advice: 1 } as const
+const TAG_CHAR_PX = 6.7
+
+function spokenOf({ place: { control }, tags }: DrawnFrom): string {
+  const sent = tags.map(({ gesture, text, severity, isShared }) => {
+    const verb = gestureVerb(splitGestureKey(gesture).gesture).toLowerCase()
+    return `${verb} sends ${text}${severity ? `, ${severity}` : ''}${isShared ? ', shared on purpose' : ''}`
+  })
+  const said = sent.length > 0 ? sent : ['sends nothing']
+  return [controlName(control), CONTROL_KIND_NAME[control.kind], ...said].join(', ')
+}
+
+/** Tags that find room, in the form that fits: what is selected or in trouble first; the last says how many did not. */
+function tagsThatFit({ place, tags, selected }: DrawnFrom): DrawnTag[] {
+  const room = place.tagLines
+  const rank = ({ gesture, severity }: ControlTag): number =>
+    gesture === selected?.gesture ? 4 : severity === null ? 0 : RANK[severity]
+  const ordered = room < tags.length ? tags.toSorted((a, b) => rank(b) - rank(a)) : tags
+  return ordered.slice(0, room).flatMap((tag, index) => {
+    const hidden = index === room - 1 ? tags.length - room : 0
+    const more = hidden > 0 ? ` +${hidden}` : ''
+    const fitted = fitTag(tag.text, place.tagWidth - more.length * TAG_CHAR_PX)
+    if (fitted === null) return []
+    const text = fitted + more
+    const width = tagWidth(text)
+    const left = place.x - width / 2
+    const y = (place.tagsY ?? 0) + index * TAG_LINE_PX
+    const chosen = tag.gesture === selected?.gesture ? 'chosen' : ''
+    return {
+      gesture: tag.gesture,
+      text,
+      x: place.x,
+      y,
+      left,
+      width,
+      state: `tagline ${tag.severity ?? ''} ${chosen}`,
+      notch: tag.severity === 'error' ? `M${left + width - 6} ${y + 0.5}h6v6z` : null,
+      shared: tag.isShared ? `M${left + 3} ${y + 13}h${width - 6}m0 2h${6 - width}` : null,
+      isPinned: tag.isPinned,
+    }
+  })
+}
+
+function drawControl(from: DrawnFrom): DrawnControl {
+  const { place, scale, tags, selected } = from
+  const { control, label } = place
+  const { x, y, w, h } = control.place
+  const drawnTags = tagsThatFit(from)
+  const troubled = tags
+    .flatMap(({ severity }) => severity ?? [])
+    .reduce<Severity | null>((worst, each) => (worst && RANK[worst] >= RANK[each] ? worst : each), null)
+  const isShown = drawnTags.some(({ gesture }) => tags.some((tag) => tag.gesture === gesture && tag.severity))
+  const plateWidth = Math.max((label?.text.length ?? 0) * 7, ...drawnTags.map(({ width }) => width)) + 12
+  return {
+    from,
+    id: control.id,
+    paths: inkedPaths(control, scale),
+    box: { x: x * scale, y: y * scale, w: w * scale, h: h * scale },
+    isEmpty: control.silent || tags.length === 0,
+    halo: selected === null ? null : ROUND.has(control.kind) ? 'round' : 'square',
+    plate:
+      control.kind === 'keybed' && label
+        ? {
+            x: place.x - plateWidth / 2,
+            y: label.y - 13,
+            w: plateWidth,
+            h: place.tagLines * TAG_LINE_PX + 18,
+          }
+        : null,
+    label: label ? { x: place.x, ...label } : null,
+    hiddenTrouble: isShown ? null : troubled,
+    severity: troubled,
+    tags: drawnTags,
+    spoken: spokenOf(from),
+  }
+}
+
+const isAsBefore = (a: DrawnFrom, b: DrawnFrom): boolean =>
+  a.place === b.place &&
+  a.scale === b.scale &&
+  a.tags === b.tags &&
+  a.isTabStop === b.isTabStop &&
+  a.selected?.gesture === b.selected?.gesture &&
+  (a.selected === null) === (b.selected === null)
+
+/** The drawings of a surface. One that is as in `before` is that very object, and need not be drawn again. */
+export function drawControls(
+  all: readonly DrawnFrom[],
+  before: readonly DrawnControl[] = [],
+): readonly DrawnControl[] {
+  return all.map((from, index) => {
+    const old = before[index]
+    return old && isAsBefore(from, old.from) ? old : drawControl(from)
+  })
+}
