@@ -200,6 +200,45 @@ describe('templates, stacks and many at once', () => {
   })
 })
 
+describe('choices by incoming messages, and what a removal says', () => {
+  const showController = (name: string) =>
+    page.driver.executeScript(
+      `[...document.querySelectorAll('[role=tab]')].find((tab) => tab.textContent.includes(arguments[0])).click()`,
+      name,
+    )
+
+  it('a program message chooses a layer', async () => {
+    await page.click('[data-testid=rig-menu]')
+    await page.press('Demo as performed')
+    await count('[data-control=fader-1]', 1)
+    await showController('Umbrek')
+    await page.click('[data-tool=templates]')
+    await page.click('[data-control=foot-1]')
+    await choose('[data-testid=add-choice] select[aria-label="Who chooses"]', 'an incoming message')
+    await set('[data-testid=incoming] [aria-label^="Number"]', '12')
+    await set('[data-testid=incoming] [aria-label^="Channel"]', '16')
+    await page.click('[data-testid=add-choice] button[type=submit]')
+    await page.waitFor('the choice', async () =>
+      (await rigNow()).choices.some(({ by }) => by.kind === 'incoming' && by.trigger.number === 12),
+    )
+  })
+
+  it('deleting a control names the mappings that lose it, and Undo brings all back', async () => {
+    await showController('Syzra')
+    await page.click('[data-control=fader-1]')
+    await page.click('[data-tool=draw]')
+    await page.click('[data-testid=delete-controls]')
+    await page.waitFor('the notice', async () =>
+      /Nothing moves .+ any longer/.test(await page.text('[data-sonner-toaster]')),
+    )
+    await count('[data-control=fader-1]', 0)
+    await page.driver.executeScript(`
+      [...document.querySelectorAll('[data-sonner-toaster] button')]
+        .findLast((button) => button.textContent.includes('Undo')).click()`)
+    await count('[data-control=fader-1]', 1)
+  })
+})
+
 describe('the table', () => {
   const grid = '[data-testid=ledger-grid]'
   const at = (row: number, column: string): string => `[data-cell-at="${row}:${column}"]`

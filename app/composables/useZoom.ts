@@ -11,7 +11,9 @@ const WHEEL_STEP = 1.0018
  */
 export function useZoom(frame: Readonly<Ref<HTMLElement | null>>) {
   const zoom = ref(1)
-  const isPanning = ref(false)
+  /** Where the pointer was last while panning. */
+  const pannedFrom = ref<{ x: number; y: number } | null>(null)
+  const isPanning = computed(() => pannedFrom.value !== null)
   const isSpaceHeld = ref(false)
 
   /** Zoom, and keep what lies at a point of the region (px from its left top) where it is. */
@@ -54,16 +56,19 @@ export function useZoom(frame: Readonly<Ref<HTMLElement | null>>) {
       if (event.button !== 1 && !(event.button === 0 && isSpaceHeld.value && zoom.value > 1)) return
       event.preventDefault()
       event.stopPropagation()
-      isPanning.value = true
+      pannedFrom.value = { x: event.clientX, y: event.clientY }
     },
     { capture: true },
   )
   useEventListener(window, 'pointermove', (event: PointerEvent) => {
-    if (isPanning.value)
-      frame.value?.scrollBy({ left: -event.movementX, top: -event.movementY, behavior: 'instant' })
+    const from = pannedFrom.value
+    if (!from) return
+    const { clientX: x, clientY: y } = event
+    frame.value?.scrollBy({ left: from.x - x, top: from.y - y, behavior: 'instant' })
+    pannedFrom.value = { x, y }
   })
   useEventListener(window, 'pointerup', () => {
-    isPanning.value = false
+    pannedFrom.value = null
   })
 
   return { zoom, zoomTo, isPanning, isSpaceHeld }

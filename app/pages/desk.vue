@@ -7,7 +7,7 @@ const shelf = useShelfStore()
 const desk = useDeskStore()
 const preferences = usePreferencesStore()
 const { chooseFile } = useRigFiles()
-const isAdding = ref(false)
+const draw = useDrawStore()
 
 interface Resized {
   panes: ReadonlyArray<{ size: number }>
@@ -37,35 +37,37 @@ watch(
 </script>
 
 <template>
-  <div v-if="rigs.rig && desk.controller" ref="regions" class="flex h-full flex-col">
-    <DeskBar />
-    <Splitpanes horizontal class="min-h-0 flex-1" :dbl-click-splitter="false" @resized="keepUpper">
-      <Pane :size="preferences.upperSize" :min-size="25">
-        <Splitpanes :dbl-click-splitter="false" @resized="keepSurface">
-          <Pane :size="preferences.surfaceSize" :min-size="35"
-            ><LazyLedgerView v-if="preferences.upperView === 'ledger'" /><SurfaceView v-else
-          /></Pane>
-          <Pane :size="100 - preferences.surfaceSize" :min-size="20"><SidePanel /></Pane>
-        </Splitpanes>
-      </Pane>
-      <Pane :size="100 - preferences.upperSize" :min-size="20"><LatticeView /></Pane>
-    </Splitpanes>
+  <div class="h-full">
+    <LazyNewController v-if="rigs.rig && draw.isAddingController" @done="draw.isAddingController = false" />
+    <div v-if="rigs.rig && desk.controller" ref="regions" class="flex h-full flex-col">
+      <DeskBar />
+      <Splitpanes horizontal class="min-h-0 flex-1" :dbl-click-splitter="false" @resized="keepUpper">
+        <Pane :size="preferences.upperSize" :min-size="25">
+          <Splitpanes :dbl-click-splitter="false" @resized="keepSurface">
+            <Pane :size="preferences.surfaceSize" :min-size="35"
+              ><LazyLedgerView v-if="preferences.upperView === 'ledger'" /><SurfaceView v-else
+            /></Pane>
+            <Pane :size="100 - preferences.surfaceSize" :min-size="20"><SidePanel /></Pane>
+          </Splitpanes>
+        </Pane>
+        <Pane :size="100 - preferences.upperSize" :min-size="20"><LatticeView /></Pane>
+      </Splitpanes>
+    </div>
+    <EmptyState v-else-if="rigs.rig" title="This rig has no controller yet">
+      A controller is a piece of hardware that sends. Start from a generic one and draw on from there.
+      <template #actions>
+        <UiButton look="strong" @click="draw.isAddingController = true">Add a controller</UiButton>
+        <UiButton @click="shelf.openDemo('as-found')">Open the demo</UiButton>
+        <UiButton @click="chooseFile()">Import a file</UiButton>
+      </template>
+    </EmptyState>
+    <EmptyState v-else title="No rig is open">
+      A rig is your whole set-up: controllers, what they should move, and the cables between. Start from the
+      demo, or bring one in.
+      <template #actions>
+        <UiButton look="strong" @click="shelf.openDemo('as-found')">Open the demo</UiButton>
+        <UiButton @click="chooseFile()">Import a file</UiButton>
+      </template>
+    </EmptyState>
   </div>
-  <EmptyState v-else-if="rigs.rig" title="This rig has no controller yet">
-    A controller is a piece of hardware that sends. Start from a generic one and draw on from there.
-    <template #actions>
-      <UiButton look="strong" @click="isAdding = true">Add a controller</UiButton>
-      <UiButton @click="shelf.openDemo('as-found')">Open the demo</UiButton>
-      <LazyNewController v-if="isAdding" @done="isAdding = false" />
-      <UiButton @click="chooseFile()">Import a file</UiButton>
-    </template>
-  </EmptyState>
-  <EmptyState v-else title="No rig is open">
-    A rig is your whole set-up: controllers, what they should move, and the cables between. Start from the
-    demo, or bring one in.
-    <template #actions>
-      <UiButton look="strong" @click="shelf.openDemo('as-found')">Open the demo</UiButton>
-      <UiButton @click="chooseFile()">Import a file</UiButton>
-    </template>
-  </EmptyState>
 </template>

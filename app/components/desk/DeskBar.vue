@@ -5,7 +5,7 @@ import type { Stack } from '#core/rig'
 const desk = useDeskStore()
 const preferences = usePreferencesStore()
 const NONE = ''
-const isAdding = ref(false)
+const draw = useDrawStore()
 const TOOLS = [
   { panel: 'draw', name: 'Draw the surface', icon: PencilRuler },
   { panel: 'templates', name: 'Templates, stacks and layers', icon: Layers },
@@ -65,7 +65,7 @@ const shownLayer = (stack: Stack): string => desk.shown?.layers[stack.id] ?? NON
       class="px-1.5!"
       label="Add a controller"
       data-testid="add-controller"
-      @click="isAdding = true"
+      @click="draw.isAddingController = true"
       ><Plus :size="15"
     /></UiButton>
     <span class="bg-line mx-1 h-6 w-px" />
@@ -101,6 +101,5 @@ const shownLayer = (stack: Stack): string => desk.shown?.layers[stack.id] ?? NON
         ><component :is="tool.icon" :size="15"
       /></UiButton>
     </div>
-    <LazyNewController v-if="isAdding" @done="isAdding = false" />
   </div>
 </template>

@@ -3,7 +3,12 @@ const desk = useDeskStore()
 </script>
 
 <template>
-  <aside class="bg-sheet h-full overflow-y-auto" aria-label="What is selected">
+  <aside
+    class="bg-sheet h-full overflow-y-auto outline-none"
+    aria-label="What is selected"
+    tabindex="-1"
+    data-testid="side-panel"
+  >
     <LazyFindingsList v-if="desk.panel === 'findings'" />
     <LazyDrawPanel v-else-if="desk.panel === 'draw'" />
     <LazyTemplatesPanel v-else-if="desk.panel === 'templates'" />

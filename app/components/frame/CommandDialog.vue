@@ -9,6 +9,7 @@ import {
   DialogTitle,
 } from '@headlessui/vue'
 import { powerUpShowing, turnOffUnused } from '#core/rig'
+import { focusWhenThere } from '~/lib/focus'
 import { findHits, type Command, type Hit } from '~/lib/commands'
 
 const emit = defineEmits<{ done: []; shortcuts: [] }>()
@@ -24,7 +25,12 @@ const onDesk = (act: () => void) => async (): Promise<void> => {
   act()
   await navigateTo('/desk')
 }
-const panel = (name: typeof desk.panel) => onDesk(() => (desk.panel = name))
+const draw = useDrawStore()
+const panel = (name: typeof desk.panel) =>
+  onDesk(() => {
+    desk.panel = name
+    focusWhenThere('[data-testid=side-panel]')
+  })
 
 function turnOff(): void {
   const { controller } = desk
@@ -36,6 +42,11 @@ const commands = computed<Command[]>(() => [
   { name: 'Undo', about: rigs.undoLabel ?? 'nothing to undo', run: () => rigs.undo() },
   { name: 'Redo', about: rigs.redoLabel ?? 'nothing to redo', run: () => rigs.redo() },
   { name: 'Show the findings', about: 'what collides', run: panel('findings') },
+  {
+    name: 'Add a controller',
+    about: 'blank, or from a generic one',
+    run: onDesk(() => (draw.isAddingController = true)),
+  },
   { name: 'Draw the surface', about: 'of the controller shown', run: panel('draw') },
   { name: 'Templates, stacks and layers', about: 'of the controller shown', run: panel('templates') },
   { name: 'The controller itself', about: 'name, home channel, abilities', run: panel('controller') },

@@ -66,6 +66,7 @@ export type RigEdit =
   | template.StackRemove
   | template.StackSet
   | template.TemplateAdd
+  | template.TemplateMove
   | template.TemplateRemove
   | template.TemplateSet
 
@@ -119,6 +120,7 @@ const KINDS: { [T in RigEdit['type']]: EditKind<Extract<RigEdit, { type: T }>> }
   'stack-set': template.stackSet,
   'surface-set': surface.surfaceSet,
   'template-add': template.templateAdd,
+  'template-move': template.templateMove,
   'template-remove': template.templateRemove,
   'template-set': template.templateSet,
 }

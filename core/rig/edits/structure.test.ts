@@ -89,6 +89,9 @@ const structural: fc.Arbitrary<RigEdit> = fc.oneof(
     controller,
     template: { id: 'u', name: 'U', base: {}, stacks: [] },
   })),
+  fc
+    .record({ where: at, to: fc.integer({ min: 0, max: 2 }) })
+    .map(({ where, to }): RigEdit => ({ type: 'template-move', ...where, to })),
   at.map((where): RigEdit => ({ type: 'template-remove', ...where })),
   fc
     .record({

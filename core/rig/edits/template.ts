@@ -32,6 +32,12 @@ export interface TemplateSet extends InTemplate {
   name: string
 }
 
+/** The first template is the one that shows at power-up. */
+export interface TemplateMove extends InTemplate {
+  type: 'template-move'
+  to: number
+}
+
 export interface TemplateRemove extends InTemplate {
   type: 'template-remove'
 }
@@ -138,6 +144,12 @@ function requireCoverable(rig: Rig, at: InTemplate, template: Template, stack: S
   }
 }
 
+/** A list with one item at another place; places beyond the ends are the ends. */
+function movedTo<T extends { id: Id }>(items: readonly T[], item: T, to: number): T[] {
+  const rest = items.filter(({ id }) => id !== item.id)
+  return rest.toSpliced(Math.max(0, Math.min(rest.length, to)), 0, item)
+}
+
 export const templateAdd = editKind<TemplateAdd>('template-add', (rig, edit) => {
   const controller = requireController(rig, edit.controller)
   requireNewId(controller.templates, edit.template.id)
@@ -147,6 +159,11 @@ export const templateAdd = editKind<TemplateAdd>('template-add', (rig, edit) => 
 export const templateSet = editKind<TemplateSet>('template-set', (rig, edit) => {
   const template = templateIn(rig, edit)
   template.name = accepted(TemplateSchema, { ...template, name: edit.name }).name
+})
+
+export const templateMove = editKind<TemplateMove>('template-move', (rig, edit) => {
+  const controller = requireController(rig, edit.controller)
+  controller.templates = movedTo(controller.templates, templateIn(rig, edit), edit.to)
 })
 
 export const templateRemove = editKind<TemplateRemove>('template-remove', (rig, edit) => {
@@ -220,9 +237,7 @@ export const layerSet = editKind<LayerSet>('layer-set', (rig, edit) => {
 export const layerMove = editKind<LayerMove>('layer-move', (rig, edit) => {
   const stack = stackWithLayer(templateIn(rig, edit), edit.layer)
   const layer = requireItem(stack.layers, edit.layer, 'layer')
-  const rest = stack.layers.filter(({ id }) => id !== edit.layer)
-  rest.splice(Math.max(0, Math.min(rest.length, edit.to)), 0, layer)
-  stack.layers = rest
+  stack.layers = movedTo(stack.layers, layer, edit.to)
 })
 
 export const layerRemove = editKind<LayerRemove>('layer-remove', (rig, edit) => {

@@ -2,7 +2,7 @@ import { findGesture, rigIndex } from '../lookup'
 import { freshMessage } from '../messages'
 import { assignmentsAt, placeRef, type Place } from '../places'
 import type { RigEdit } from '../edits'
-import type { Assignment, Control, GestureKey, GestureKind, GestureRef, Message, Rig } from '../types'
+import type { Assignment, Control, GestureKey, GestureKind, GestureRef, Rig } from '../types'
 
 /** A place with what it sends now; a gesture that has no assignment there sends nothing. */
 export interface Programmed {
@@ -77,19 +77,6 @@ export function changeProgrammed(
   })
   return [...groups.values()].map((group): RigEdit => ({ type: 'assignments', ...group }))
 }
-
-/** As `changeAssignments`, for the first message of each. */
-export const changeMessages = (
-  rig: Rig,
-  places: readonly Place[],
-  change: (message: Message, programmed: Programmed, index: number) => Message,
-): RigEdit[] =>
-  changeAssignments(rig, places, (programmed, index) => {
-    const [first, ...rest] = programmed.assignment.messages
-    if (!first) return programmed.assignment
-    const next = change(first, programmed, index)
-    return next === first ? programmed.assignment : { ...programmed.assignment, messages: [next, ...rest] }
-  })
 
 /** What all have in common, or the word `mixed`; null where there is nothing to compare. */
 export function inCommon<T>(values: readonly T[]): { kind: 'same'; value: T } | { kind: 'mixed' } | null {

@@ -2,6 +2,7 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { Plus } from '@lucide/vue'
 import { STARTERS, type Controller, type Model, type Starter } from '#core/rig'
+import { focusWhenThere } from '~/lib/focus'
 import { inkedPaths } from '~/lib/surface/paths'
 import { freeId } from '~/lib/ids'
 
@@ -71,6 +72,8 @@ function make(): void {
   desk.chooseController(controller.id)
   desk.panel = 'draw'
   emit('done')
+  // The next thing to do is to draw on.
+  focusWhenThere('#add-kind')
 }
 </script>
 

@@ -123,7 +123,12 @@ function add(): void {
         /></UiButton>
       </li>
     </ul>
-    <form class="mt-1 flex flex-wrap items-center gap-1.5" data-testid="add-choice" @submit.prevent="add">
+    <form
+      v-if="isAdding"
+      class="mt-1 flex flex-wrap items-center gap-1.5"
+      data-testid="add-choice"
+      @submit.prevent="add"
+    >
       <select
         v-model="by"
         aria-label="Who chooses"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Copy, Plus, Trash2, X } from '@lucide/vue'
+import { ArrowUp, Copy, Plus, Trash2, X } from '@lucide/vue'
 import type { RigEdit, Template } from '#core/rig'
 import { freeId } from '~/lib/ids'
 
@@ -36,7 +36,7 @@ function add(copy: Template | null): void {
       /></UiButton>
     </header>
     <ul class="mt-2">
-      <li v-for="template in templates" :key="template.id" class="flex items-center gap-1">
+      <li v-for="(template, index) in templates" :key="template.id" class="flex items-center gap-1">
         <input
           :id="`template-${template.id}`"
           type="radio"
@@ -52,6 +52,18 @@ function add(copy: Template | null): void {
           label="Name of the template"
           @change="change(`Name it ${$event}`, [{ type: 'template-set', ...at(template), name: $event }])"
         />
+        <span v-if="index === 0 && templates.length > 1" class="text-soft text-xs">at power-up</span>
+        <UiButton
+          v-if="templates.length > 1"
+          look="plain"
+          class="px-1.5!"
+          :label="`Move ${template.name} up`"
+          :disabled="index === 0"
+          @click="
+            change(`Move ${template.name}`, [{ type: 'template-move', ...at(template), to: index - 1 }])
+          "
+          ><ArrowUp :size="13"
+        /></UiButton>
         <UiButton look="plain" class="px-1.5!" :label="`Duplicate ${template.name}`" @click="add(template)"
           ><Copy :size="13"
         /></UiButton>
