@@ -122,7 +122,7 @@ describe('zoom and pan', () => {
     const region = await (await page.find('[data-testid=surface]')).findElement(By.xpath('..'))
     const scrolled = (): Promise<number> =>
       page.driver.executeScript<number>(
-        `return document.querySelector('[data-testid=surface]').parentElement.scrollLeft`,
+        `return document.querySelector('[data-testid=surface]').parentElement.scrollTop`,
       )
     const before = await scrolled()
     await page.driver.executeScript('document.activeElement.blur()')
@@ -131,7 +131,7 @@ describe('zoom and pan', () => {
       .keyDown(Key.SPACE)
       .move({ origin: region, x: 60, y: 40 })
       .press()
-      .move({ origin: 'pointer' as never, x: -80, y: 0 })
+      .move({ origin: 'pointer' as never, x: 0, y: -80 })
       .release()
       .keyUp(Key.SPACE)
       .perform()
