@@ -1,3 +1,4 @@
+import { check, factsOf } from '../core/conflicts'
 import { printTag } from '../core/midi'
 import { Message as MessageSchema, RigSchema } from '../core/rig/schema'
 import { sentAddress, type Rig } from '../core/rig'
@@ -244,6 +245,8 @@ function umbrekController(state: DemoState): ControllerInput {
       const sent = state === 'as-found' && row === 0 && index === 0 ? 64 : number
       assignments[`foot-${index + 2}.press`] = sends(pressed(sent))
     })
+    // The board cannot send notes; someone wrote one down all the same.
+    if (state === 'as-found' && name === 'Night Side') assignments['foot-6.press'] = sends(note(111))
     return { id: slug(name), name, assignments }
   })
   return {
@@ -296,7 +299,12 @@ function merrodController(state: DemoState): ControllerInput {
           'xy.touch': sends(state === 'as-found' ? pressed(71) : { kind: 'off' }),
           ...across('knob', 'turn', [
             ...[73, 75, 79, 72, 76, 77, 16].map((number) => cc(number)),
-            { kind: 'nrpn', number: 640, range: { low: 0, high: 1000 }, nullAfter: true },
+            {
+              kind: 'nrpn',
+              number: 640,
+              range: { low: 0, high: 1000 },
+              ...(state === 'as-found' ? { nullAfter: true } : { omitNumber: true }),
+            },
           ]),
           ...across(
             'pad',
@@ -537,7 +545,7 @@ function cables(state: DemoState): DemoInput['cables'] {
       id: 'feet-to-laptop',
       from: { owner: 'junction', port: 'out-2' },
       to: { owner: 'laptop', port: 'din' },
-      rules: [{ kind: 'pass', match: { channels: [9] } }],
+      rules: [{ kind: 'pass', match: { channels: state === 'as-found' ? [9, 10, 15] : [9] } }],
       otherwise: 'stop',
     },
     {
@@ -547,6 +555,15 @@ function cables(state: DemoState): DemoInput['cables'] {
       rules: [{ kind: 'pass', match: { kinds: ['note'], channels: state === 'as-found' ? [10, 13] : [10] } }],
       otherwise: 'stop',
     },
+    ...(state === 'as-found'
+      ? [
+          {
+            id: 'drums-back',
+            from: { owner: 'kettlow', port: 'thru' },
+            to: { owner: 'junction', port: 'in-d' },
+          },
+        ]
+      : []),
   ]
 }
 
@@ -638,6 +655,22 @@ const formerSharing = {
   gestures: ['umbrek/foot-5.press', 'umbrek/foot-6.press'],
 }
 
+/** A program from the rehearsal that nobody closed: it still has Syzra's port. */
+const leftOpen: NonNullable<DemoInput['destinations']>[number] = {
+  id: 'siltglass-alone',
+  name: 'Siltglass on its own',
+  kind: 'plugin',
+  ports: [
+    {
+      id: 'in',
+      name: 'Syzra 24',
+      direction: 'in',
+      opens: { computer: 'laptop', port: 'usb-syzra' },
+    },
+  ],
+  hears: { playing: { channels: { kind: 'only', channels: [16] } }, learning: {} },
+}
+
 /** The demo rig "Nine Rings" in one of its two states, as it would stand in a file. */
 export function nineRings(state: DemoState): DemoInput {
   const controllers = [
@@ -658,6 +691,7 @@ export function nineRings(state: DemoState): DemoInput {
     destinations: [
       loomwright,
       siltglass,
+      ...(found ? [leftOpen] : []),
       ferricMile,
       {
         ...ondrel,
@@ -677,7 +711,7 @@ export function nineRings(state: DemoState): DemoInput {
         name: 'Junction',
         kind: 'merge',
         ports: [
-          ...['a', 'b', 'c'].map((letter) => ({
+          ...['a', 'b', 'c', 'd'].map((letter) => ({
             id: `in-${letter}`,
             name: `In ${letter.toUpperCase()}`,
             direction: 'in' as const,
@@ -692,7 +726,7 @@ export function nineRings(state: DemoState): DemoInput {
         id: 'laptop',
         name: 'Dome laptop',
         ports: [
-          { id: 'usb-syzra', name: 'Syzra 24' },
+          { id: 'usb-syzra', name: 'Syzra 24', sharing: found ? 'exclusive' : 'shared' },
           { id: 'usb-pelluna', name: 'Pelluna 36' },
           { id: 'usb-merrod', name: 'Merrod 49' },
           { id: 'din', name: 'DIN interface' },
@@ -758,4 +792,15 @@ export function nineRings(state: DemoState): DemoInput {
 }
 
 /** As `nineRings`, complete and validated. */
-export const nineRingsRig = (state: DemoState): Rig => RigSchema.parse(nineRings(state))
+export function nineRingsRig(state: DemoState): Rig {
+  const rig = RigSchema.parse(nineRings(state))
+  if (state === 'as-found') return rig
+  // The one thing that stays as it is, because the player knows why it may.
+  const known = check(rig).findings.filter(({ rule }) => rule === 'stuck')
+  const setAside = known.map((finding) => ({
+    finding: finding.id,
+    facts: factsOf(finding),
+    reason: 'Both hands are off the pads when the page turns, between movements.',
+  }))
+  return { ...rig, setAside }
+}

@@ -22,7 +22,7 @@ const pickCable = async (from: string): Promise<void> => {
 
 describe('the picture of the rig', () => {
   it('shows every device and cable of the demo', async () => {
-    expect(await page.count('[data-card]')).toBe(5 + 1 + 1 + 5)
+    expect(await page.count('[data-card]')).toBe(5 + 1 + 1 + 6)
     expect(await page.count('.vue-flow__edge')).toBeGreaterThan(8)
     expect(await page.text('[data-card=kettlow]')).toContain('takes all channels for one')
   })

@@ -2,6 +2,7 @@ import { CHANNELS, controllerName, MMC_NAMES, noteName, PAIR_DISTANCE, REALTIME_
 import {
   fitsNumber,
   isChannelMessage,
+  kindReason,
   MESSAGE_KIND_NAME,
   MESSAGE_KINDS,
   numberBounds,
@@ -77,14 +78,6 @@ const VERBS: Readonly<Record<GestureKind, string>> = {
 export const gestureVerb = (gesture: GestureKind): string => VERBS[gesture]
 
 const plain = (text: string): Word => ({ type: 'plain', text })
-
-/** Why the hardware cannot send a kind of message from a control, or null if it can. */
-export function kindReason(abilities: Abilities, control: Control, kind: MessageKind): string | null {
-  if (kind === 'off') return null
-  if (kind === 'cc14' && !abilities.fourteenBit) return 'this hardware has no 14-bit controllers'
-  const allowed = abilities.kinds[control.kind]
-  return allowed && !allowed.includes(kind) ? `its ${control.kind}s cannot send this` : null
-}
 
 // Options are made once for all messages they are offered for: thousands may be selected at a time.
 const kindOptions = new WeakMap<Abilities, Map<string, readonly WordOption[]>>()

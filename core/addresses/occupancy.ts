@@ -1,8 +1,8 @@
-import type { Rig } from '../rig'
+import type { Id, Rig } from '../rig'
 import { busesOf, type Bus } from './buses'
 import { cellKey, type Cell, type CellAddress } from './cells'
 import { emit, type Emission, type Sender } from './emission'
-import { reachOf, type Reach } from './routes'
+import { reachOf, waysOf, type Reach, type Way } from './routes'
 
 /** One sender in one cell. */
 export interface Hit {
@@ -14,6 +14,8 @@ export interface Hit {
 export interface Occupancy {
   rig: Rig
   buses: readonly Bus[]
+  /** All ways from each controller to each bus. */
+  ways: ReadonlyMap<Id, readonly Way[]>
   reach: Reach
   emissions: readonly Emission[]
   /** By bus id, then by the key of `busCellKey`. */
@@ -26,7 +28,8 @@ export const busCellKey = (bus: Bus, cell: CellAddress): number =>
 
 export function occupancyOf(rig: Rig): Occupancy {
   const buses = busesOf(rig)
-  const reach = reachOf(rig, buses)
+  const ways = waysOf(rig, buses)
+  const reach = reachOf(rig, buses, ways)
   const emissions = emit(rig, buses, reach)
   const cells = new Map<string, Map<number, Hit[]>>(buses.map((bus) => [bus.id, new Map()]))
   for (const { sender, bus, cells: sent } of emissions) {
@@ -39,7 +42,7 @@ export function occupancyOf(rig: Rig): Occupancy {
       else onBus.set(key, [{ sender, cell }])
     }
   }
-  return { rig, buses, reach, emissions, cells }
+  return { rig, buses, ways, reach, emissions, cells }
 }
 
 export const hitsAt = (occupancy: Occupancy, bus: Bus, cell: CellAddress): readonly Hit[] =>

@@ -32,6 +32,17 @@ it('it comes back when its facts change, not when something is renamed', () => {
   expect(check(cleared).asides).toEqual([])
 })
 
+it('any finding can be set aside, however much it speaks of', () => {
+  const { findings } = check(rig)
+  const edits = findings.map((each) => ({
+    type: 'aside-add' as const,
+    aside: { finding: each.id, facts: factsOf(each), reason: 'x' },
+  }))
+  const after = perform(rig, 'x', edits).rig
+  expect(parseRig(after)).toEqual({ ok: true, rig: after })
+  expect(check(after).findings).toEqual([])
+})
+
 it('wants a reason', () => {
   expect(() => aside(rig, '  ')).toThrow(EditError)
 })

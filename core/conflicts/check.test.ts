@@ -409,7 +409,12 @@ describe('check', () => {
 
   it('shows every rule in the demo as found, and nothing but advice as performed', () => {
     const rules = new Set(check(nineRingsRig('as-found')).findings.map(({ rule }) => rule))
-    expect([...rules].sort()).toEqual(RULES.map(({ id }) => id).sort())
+    // A channel without room would bury the rest: `full` has a small rig of its own below.
+    expect([...rules].sort()).toEqual(
+      RULES.map(({ id }) => id)
+        .filter((id) => id !== 'full')
+        .sort(),
+    )
     const severe = check(nineRingsRig('as-performed')).findings.filter(
       ({ severity }) => severity !== 'advice',
     )
@@ -421,7 +426,7 @@ describe('check', () => {
       fc.property(anyRig, (rig) => {
         const { findings } = check(rig)
         expect(new Set(findings.map(({ id }) => id)).size).toBe(findings.length)
-        for (const finding of findings) expect(finding.at.length).toBeGreaterThan(0)
+        for (const { at, things } of findings) expect(at.length + things.length).toBeGreaterThan(0)
       }),
       { numRuns: 60 },
     )

@@ -1,6 +1,6 @@
 import { contextOf, type CheckContext } from './context'
 import { findingPlace, SEVERITIES, type Draft, type Finding, type Fix } from './finding'
-import { factsOf } from './facts'
+import { digest, factsOf } from './facts'
 import { fixesFor } from './fixes'
 import { RULES } from './rules'
 import { placeKey, type Rig, type RigEdit } from '../rig'
@@ -14,6 +14,9 @@ export interface Check {
   /** What can be done about a finding; empty for an id that is not among the findings. */
   fixesOf: (findingId: string) => readonly Fix[]
 }
+
+/** What a finding is about is its id, unless that is longer than a file may hold. */
+const LONG_ID = 160
 
 const numbered = (id: string, seen: Map<string, number>): string => {
   const count = (seen.get(id) ?? 0) + 1
@@ -48,10 +51,8 @@ export function checkWith(rig: Rig, apply: Apply): Check {
   const seen = new Map<string, number>()
   const all = RULES.flatMap((rule) =>
     rule.find(context).map((draft): Finding => {
-      const id = numbered(
-        `${rule.id}:${[draft.addresses.join(','), draft.about].filter(Boolean).join(' ')}`,
-        seen,
-      )
+      const about = [draft.addresses.join(','), draft.about].filter(Boolean).join(' ')
+      const id = numbered(`${rule.id}:${about.length > LONG_ID ? digest(about) : about}`, seen)
       drafts.set(id, { rule: rule.id, draft })
       return {
         id,
@@ -61,6 +62,7 @@ export function checkWith(rig: Rig, apply: Apply): Check {
         at: draft.places ?? draft.senders.map(findingPlace),
         addresses: draft.addresses,
         destinations: draft.destinations,
+        things: draft.things ?? [],
       }
     }),
   )

@@ -11,12 +11,16 @@ function hash(text: string, seed: number): string {
   return (value >>> 0).toString(16).padStart(8, '0')
 }
 
+/** A text of any length as sixteen letters and figures. */
+export const digest = (text: string): string => SEEDS.map((seed) => hash(text, seed)).join('')
+
 /**
  * What a finding rests on, as a short text that is the same as long as nothing of it changes: its weight,
  * the places, addresses and destinations. Names are not among it: a renamed control is the same control.
  */
-export function factsOf({ severity, at, addresses, destinations }: Omit<Finding, 'facts'>): string {
+export function factsOf({ severity, at, addresses, destinations, things }: Finding): string {
   const places = at.map((place) => `${placeKey(place)}#${place.message}`).toSorted()
-  const text = [severity, ...places, ...addresses, ...destinations.toSorted()].join('|')
-  return SEEDS.map((seed) => hash(text, seed)).join('')
+  const about = things.map(({ kind, id }) => `${kind} ${id}`).toSorted()
+  const text = [severity, ...places, ...addresses, ...destinations.toSorted(), ...about].join('|')
+  return digest(text)
 }

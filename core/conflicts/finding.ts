@@ -9,10 +9,30 @@ export interface FindingPlace extends Place {
   message: number
 }
 
+/** A thing of the rig, other than a control, that a finding speaks of. */
+export interface FindingThing {
+  kind: 'controller' | 'destination' | 'computer' | 'cable'
+  id: Id
+}
+
 /** A change offered to cure a finding, ready to be made as one step. */
 export interface Fix {
   id: string
-  kind: 'move' | 'share' | 'narrow' | 'rephrase' | 'clear' | 'teach' | 'follow' | 'soften' | 'withdraw'
+  kind:
+    | 'move'
+    | 'share'
+    | 'narrow'
+    | 'rephrase'
+    | 'clear'
+    | 'teach'
+    | 'follow'
+    | 'soften'
+    | 'withdraw'
+    | 'unplug'
+    | 'stop'
+    | 'close'
+    | 'lighten'
+    | 'local-off'
   label: string
   edits: readonly RigEdit[]
 }
@@ -28,6 +48,7 @@ export interface Finding {
   /** Address tags concerned, spans written as one. */
   addresses: readonly string[]
   destinations: readonly Id[]
+  things: readonly FindingThing[]
 }
 
 /** What a rule reports, before places are drawn from its senders. */
@@ -41,6 +62,8 @@ export interface Draft {
   about?: string
   /** Where to go for it, if not to its senders. */
   places?: readonly FindingPlace[]
+  /** Cables, ports and instruments that it speaks of. */
+  things?: readonly FindingThing[]
   cures: Cures
 }
 
@@ -62,6 +85,8 @@ export interface Cures {
   soften?: readonly Id[]
   /** Accords that could be withdrawn. */
   withdraw?: readonly Id[]
+  /** Cures that the rule knows itself; each is tried before it is offered. */
+  ready?: readonly Fix[]
 }
 
 /** Alternatives for senders that meet at one address: keep one of them where it is, move the others. */

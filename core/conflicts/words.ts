@@ -2,12 +2,17 @@ import { printTag } from '../midi'
 import { cellKey, cellOfKey, cellTarget, hostChain, type CellAddress, type Sender } from '../addresses'
 import {
   placeName,
+  portKey,
+  portsOf,
   powerUpShowing,
   rigIndex,
   shownPlace,
   splitGestureRef,
+  type Cable,
   type GestureRef,
   type Id,
+  type Place,
+  type PortRef,
   type Rig,
 } from '../rig'
 import type { FindingPlace } from './finding'
@@ -38,6 +43,39 @@ export function senderWords(rig: Rig, senders: readonly Sender[]): string {
   return listed(
     [...byController].map(([controller, names]) => `${shortListed(unique(names))} (${controller})`),
   )
+}
+
+/** Places in words, grouped by controller and layer: "Pad 1, Pad 2 and 34 more in Scales (Pelluna 36)". */
+export function placeWords(rig: Rig, places: readonly Place[]): string {
+  const groups = new Map<string, { names: string[]; layer: string | null; controller: string }>()
+  for (const place of places) {
+    const { gesture, layer, controller } = placeName(rig, place)
+    const group = groups.get(`${controller} ${layer}`) ?? { names: [], layer, controller }
+    groups.set(`${controller} ${layer}`, group)
+    group.names.push(gesture)
+  }
+  return shortListed(
+    [...groups.values()].map(
+      ({ names, layer, controller }) =>
+        `${shortListed(unique(names))}${layer === null ? '' : ` in ${layer}`} (${controller})`,
+    ),
+  )
+}
+
+/** A port in words: the one who has it and its own name. */
+export function portWords(rig: Rig, ref: PortRef): string {
+  const end = portsOf(rig).find((each) => portKey(each.ref) === portKey(ref))
+  return end ? `${end.ownerName} · ${end.name}` : 'a port that is gone'
+}
+
+/** A way along cables in words: by whom it goes, each once after the other. */
+export function routeWords(rig: Rig, cables: readonly Cable[]): string {
+  const owners = new Map(portsOf(rig).map(({ ref, ownerName }) => [ref.owner, ownerName]))
+  const ids = cables.flatMap(({ from, to }) => [from.owner, to.owner])
+  return ids
+    .filter((id, index) => id !== ids[index - 1])
+    .map((id) => owners.get(id) ?? '')
+    .join(' → ')
 }
 
 /** Destinations in words; what runs inside a named host is not named again. */

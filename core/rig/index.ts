@@ -1,3 +1,4 @@
+export * from './abilities'
 export * from './cable-rules'
 export * from './choices'
 export * from './edits'

@@ -15,7 +15,13 @@ export type MessageInput = NonNullable<
 export const plainModel: ModelInput = {
   id: 'plain',
   name: 'Plain',
-  abilities: { connection: 'usb' },
+  abilities: {
+    connection: 'usb',
+    fourteenBit: true,
+    relativeEncodings: ['twos-complement', 'offset-binary', 'sign-magnitude'],
+    stacks: 8,
+    layersAStack: 16,
+  },
   surface: {
     width: 200,
     height: 40,

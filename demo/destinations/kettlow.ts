@@ -8,7 +8,10 @@ export const kettlow: DestinationInput = {
   id: 'kettlow',
   name: 'Kettlow',
   kind: 'drum-machine',
-  ports: [{ id: 'in', name: 'In', direction: 'in' }],
+  ports: [
+    { id: 'in', name: 'In', direction: 'in' },
+    { id: 'thru', name: 'Thru', direction: 'thru' },
+  ],
   hears: {
     playing: { channels: { kind: 'only', channels: [10] } },
     learning: {},

@@ -5,6 +5,7 @@ export const umbrek: ModelInput = {
   name: 'Umbrek 6',
   abilities: {
     connection: 'din',
+    kinds: { footswitch: ['cc', 'program', 'mmc', 'realtime'], pedal: ['cc', 'bend', 'pressure'] },
     slots: 4,
     stacks: 1,
     layersAStack: 4,

@@ -7,7 +7,7 @@ import { CARD_WIDTH, cardsOf, linesOf, type Card } from '~/lib/rig-picture'
 const rigs = useRigStore()
 const picture = usePictureStore()
 const { joinPorts } = useCabling()
-const { fitView } = useVueFlow('rig-picture')
+const { fitView, onNodesInitialized } = useVueFlow('rig-picture')
 
 const cards = computed(() => (rigs.rig ? cardsOf(rigs.rig) : []))
 const nodes = computed(() =>
@@ -62,8 +62,10 @@ function pickEdge({ edge }: EdgeMouseEvent): void {
 }
 const pick = (card: Card): void => picture.select({ kind: card.kind, id: card.id })
 
+// Whenever cards come or go, as soon as the new ones have their size.
+onNodesInitialized(() => void fitView({ padding: 0.06 }))
 watch(
-  () => cards.value.map(({ id }) => id).join(' '),
+  () => cards.value.length,
   () => void nextTick(() => fitView({ padding: 0.06 })),
 )
 </script>

@@ -10,6 +10,7 @@ import {
 } from '../../addresses'
 import { chartedAt, expectedCovers, expectedOf, type Expected } from '../../mappings'
 import {
+  fitsNumber,
   mappingsOf,
   numberBounds,
   numberOf,
@@ -70,6 +71,8 @@ function numberRank(rig: Rig, message: ChannelMessage, channel: Channel, number:
 export interface FreeAddresses {
   /** The nearest free address of the same kind, on the sender's own channel first; null if there is none. */
   nearest: (sender: Sender, taken: Taken) => ChannelMessage | null
+  /** Every number that is free for a sender on its own channel, and the buses it would reach there. */
+  onChannel: (sender: Sender) => { numbers: number[]; buses: string[] }
 }
 
 export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
@@ -119,6 +122,22 @@ export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
   }
 
   return {
+    onChannel: (sender) => {
+      const controller = rigIndex(rig).controllers.get(sender.place.controller)
+      const bounds = numberBounds(sender.message.kind)
+      if (!controller || bounds === null) return { numbers: [], buses: [] }
+      const buses = new Set<string>()
+      const numbers = numbersOutward(bounds.low, bounds.low, bounds.high).filter((number) => {
+        if (!fitsNumber(sender.message.kind, number)) return false
+        const message = withNumber(sender.message, number) as ChannelMessage
+        for (const { bus } of emissionCells(occupancy.reach, controller, message)) buses.add(bus.id)
+        return (
+          numberRank(rig, message, sender.channel, number) !== null &&
+          isFree(controller, sender, message, NOWHERE, new Set())
+        )
+      })
+      return { numbers, buses: [...buses].toSorted() }
+    },
     nearest: (sender, taken) => {
       const controller = rigIndex(rig).controllers.get(sender.place.controller)
       const from = numberOf(sender.message)
@@ -146,6 +165,8 @@ export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
     },
   }
 }
+
+const NOWHERE: ReadonlySet<string> = new Set()
 
 /** The buses that a sender must go on reaching: those of the destinations it is joined to, or all if it is joined to none. */
 function servedBuses(rig: Rig, occupancy: Occupancy, sender: Sender): ReadonlySet<string> {

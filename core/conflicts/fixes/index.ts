@@ -161,6 +161,7 @@ export function fixesFor(
   const isSmall = context.occupancy.emissions.length <= TRIED_UP_TO
   const isTried = ({ kind }: Fix): boolean => isSmall || TRIED.has(kind)
   const offers = [
+    ...(draft.cures.ready ?? []),
     ...teachFixes(context, draft),
     ...followFixes(context, draft),
     ...softenFix(context, draft),

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Archive } from '@lucide/vue'
+import { Archive, Cable } from '@lucide/vue'
 import type { Finding, Fix } from '#core/conflicts'
 import { factsOf } from '#core/conflicts/facts'
 
@@ -29,6 +29,9 @@ watch(
   },
   { immediate: true },
 )
+/** The first cable, port or instrument that it speaks of. */
+const thing = computed(() => finding.things[0] ?? null)
+const showThing = useShowThing()
 const vFocus = { mounted: (element: HTMLElement) => element.focus() }
 </script>
 
@@ -60,7 +63,10 @@ const vFocus = { mounted: (element: HTMLElement) => element.focus() }
         ><Archive :size="14"
       /></UiButton>
     </div>
-    <div v-if="fixes.length > 0 || isSettingAside" class="mt-2 flex flex-wrap items-center gap-1.5 pl-5">
+    <div
+      v-if="fixes.length > 0 || isSettingAside || thing"
+      class="mt-2 flex flex-wrap items-center gap-1.5 pl-5"
+    >
       <UiButton
         v-for="(fix, index) in fixes"
         :key="fix.id"
@@ -69,6 +75,9 @@ const vFocus = { mounted: (element: HTMLElement) => element.focus() }
         :data-fix="fix.kind"
         @click="edit(fix.label, fix.edits)"
         >{{ fix.label }}</UiButton
+      >
+      <UiButton v-if="thing" look="plain" data-testid="show-in-rig" @click="showThing(thing)"
+        ><Cable :size="13" />Show in Rig</UiButton
       >
       <form v-if="isSettingAside" class="flex w-full gap-1.5" @submit.prevent="setAside">
         <input

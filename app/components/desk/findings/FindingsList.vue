@@ -54,7 +54,10 @@ const measure = (element: unknown): void => {
 const busOf = (destination: string): string | null =>
   analysis.report?.buses.find((bus) => bus.destination === destination)?.id ?? null
 
+const showThing = useShowThing()
 function go(finding: Finding): void {
+  const [thing] = finding.things
+  if (finding.at.length === 0 && thing) return showThing(thing)
   desk.goToFinding(finding, busOf)
   desk.panel = 'findings'
 }

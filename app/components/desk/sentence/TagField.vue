@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { parseTag, printTag } from '#core/midi'
-import { addressOf, withAddress, type GestureKind, type Message } from '#core/rig'
-import { kindReason } from '~/lib/sentence'
+import { addressOf, kindReason, withAddress, type GestureKind, type Message } from '#core/rig'
 
 const { message, gesture } = defineProps<{ message: Message; gesture: GestureKind }>()
 const emit = defineEmits<{ change: [message: Message] }>()

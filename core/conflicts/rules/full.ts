@@ -1,0 +1,52 @@
+import { sendersOf, type Sender } from '../../addresses'
+import { MESSAGE_KIND_NAME, rigIndex } from '../../rig'
+import { freeAddresses } from '../fixes/free-address'
+import type { Rule } from '../rule'
+import { destinationWords, senderWords } from '../words'
+
+const isWanting = ({ message }: Sender): boolean =>
+  ('number' in message && message.number === 'wanted') ||
+  ('keys' in message && message.keys.kind === 'one' && message.keys.number === 'wanted')
+
+/** More gestures want a number on a channel than that channel has left, wherever they arrive. */
+export const full: Rule = {
+  id: 'full',
+  title: 'No room left',
+  find: ({ rig, occupancy }) => {
+    const wanting = sendersOf(rig).filter(isWanting)
+    if (wanting.length === 0) return []
+    const free = freeAddresses(rig, occupancy)
+    const groups = new Map<string, { senders: Sender[]; numbers: Set<number>; reached: Set<string> }>()
+    const known = new Map<string, ReturnType<typeof free.onChannel>>()
+    for (const sender of wanting) {
+      const { controller } = sender.place
+      const own = `${controller} ${sender.channel} ${sender.message.kind}`
+      const room = known.get(own) ?? free.onChannel(sender)
+      known.set(own, room)
+      const key = `${sender.channel} ${sender.message.kind} ${room.buses.join(' ')}`
+      const group = groups.get(key) ?? { senders: [], numbers: new Set(), reached: new Set() }
+      groups.set(key, group)
+      group.senders.push(sender)
+      for (const number of room.numbers) group.numbers.add(number)
+      for (const bus of room.buses) group.reached.add(bus)
+    }
+    const destinationOf = new Map(occupancy.buses.map(({ id, destination }) => [id, destination]))
+    return [...groups].flatMap(([key, { senders, numbers, reached }]) => {
+      const [first] = senders
+      if (!first || reached.size === 0 || senders.length <= numbers.size) return []
+      const destinations = [...new Set([...reached].flatMap((id) => destinationOf.get(id) ?? []))]
+      const owners = new Set(senders.map(({ place }) => rigIndex(rig).controllers.get(place.controller)))
+      return [
+        {
+          severity: 'error' as const,
+          message: `${senders.length} messages of ${owners.size === 1 ? senderWords(rig, senders) : `${owners.size} controllers`} want a ${MESSAGE_KIND_NAME[first.message.kind]} number on channel ${first.channel}, and ${numbers.size === 0 ? 'none is' : `${numbers.size} are`} left there at ${destinationWords(rig, destinations)}: let some send on another channel.`,
+          senders,
+          addresses: [],
+          destinations,
+          about: key,
+          cures: { moves: [], share: false },
+        },
+      ]
+    })
+  },
+}

@@ -1,0 +1,91 @@
+import {
+  abilityReason,
+  assignmentsOf,
+  CONTROL_KIND_NAME,
+  findGesture,
+  MESSAGE_KIND_NAME,
+  modelOf,
+  placeRef,
+  sentAddress,
+  type Abilities,
+  type Controller,
+  type Rig,
+} from '../../rig'
+import { printTag } from '../../midi'
+import type { Draft, FindingPlace } from '../finding'
+import type { Rule } from '../rule'
+import { placeWords } from '../words'
+
+interface Beyond {
+  /** What is asked for, and why it cannot be had. */
+  what: string
+  reason: string
+  places: FindingPlace[]
+  tags: Set<string>
+}
+
+/** What a controller's assignments ask for and its hardware cannot do, gathered by what it is. */
+function beyondIn(rig: Rig, controller: Controller, abilities: Abilities): Beyond[] {
+  const found = new Map<string, Beyond>()
+  for (const { place, assignment } of assignmentsOf(controller)) {
+    const control = findGesture(rig, placeRef(place))?.control
+    if (!control) continue
+    assignment.messages.forEach((message, index) => {
+      const reason = abilityReason(abilities, control, message)
+      if (reason === null) return
+      const what = `${MESSAGE_KIND_NAME[message.kind]} from ${CONTROL_KIND_NAME[control.kind]}`
+      const entry = found.get(`${what} ${reason}`) ?? { what, reason, places: [], tags: new Set() }
+      found.set(`${what} ${reason}`, entry)
+      entry.places.push({ ...place, message: index })
+      const address = sentAddress(message, controller.homeChannel)
+      if (address) entry.tags.add(printTag(address))
+    })
+  }
+  return [...found.values()]
+}
+
+/** Templates with more stacks, or stacks with more layers, than the hardware has room for. */
+function crowdedIn(controller: Controller, { stacks, layersAStack }: Abilities): string[] {
+  return controller.templates.flatMap((template) => [
+    ...(template.stacks.length > stacks
+      ? [`“${template.name}” has ${template.stacks.length} stacks, and the hardware has ${stacks}`]
+      : []),
+    ...template.stacks
+      .filter(({ layers }) => layers.length > layersAStack)
+      .map(
+        ({ name, layers }) =>
+          `“${name}” has ${layers.length} layers, and the hardware has ${layersAStack} a stack`,
+      ),
+  ])
+}
+
+/** The hardware cannot do what its template says. */
+export const outOfAbility: Rule = {
+  id: 'out-of-ability',
+  title: 'More than the hardware can do',
+  find: ({ rig }) =>
+    rig.controllers
+      .filter(({ inUse }) => inUse)
+      .flatMap((controller): Draft[] => {
+        const { abilities } = modelOf(rig, controller)
+        const shared = { severity: 'error', senders: [], destinations: [] } as const
+        return [
+          ...beyondIn(rig, controller, abilities).map(({ what, reason, places, tags }): Draft => ({
+            ...shared,
+            message: `${placeWords(rig, places)} cannot send what is written: ${reason}. Let it send something else, or change what ${controller.name} can do.`,
+            addresses: [...tags],
+            about: `${controller.id} ${what} ${reason}`,
+            places,
+            cures: { moves: [], share: false },
+          })),
+          ...crowdedIn(controller, abilities).map((said): Draft => ({
+            ...shared,
+            message: `${controller.name}: ${said}.`,
+            addresses: [],
+            about: `${controller.id} ${said}`,
+            things: [{ kind: 'controller', id: controller.id }],
+            cures: { moves: [], share: false },
+          })),
+        ]
+      }),
+}

@@ -1,0 +1,127 @@
+import { carriedAlong, liveTogether, sweepBytes, BAUD_BYTES_PER_MS, type Sender } from '../../addresses'
+import { placeKey, rigIndex, withChannel, type Cable, type Place, type Rig } from '../../rig'
+import type { CheckContext } from '../context'
+import type { Draft, Fix } from '../finding'
+import type { Rule } from '../rule'
+import { portWords, senderWords } from '../words'
+
+/** How long two hands take from end to end. */
+const SWEEP_MS = 250
+/** Timing clock, 24 a quarter note at 120 quarter notes a minute, in that time: one byte each. */
+const CLOCK_BYTES = (SWEEP_MS / 1000) * 48
+
+/** Is a cable a DIN cable? Those of boxes and of DIN controllers are, and those into hardware that sounds. */
+function isDin(rig: Rig, { from, to }: Cable): boolean {
+  const { controllers, models, destinations } = rigIndex(rig)
+  const sender = controllers.get(from.owner)
+  if (sender && models.get(sender.model)?.abilities.connection === 'din') return true
+  const owners = [from.owner, to.owner]
+  if (rig.boxes.some(({ id }) => owners.includes(id))) return true
+  const hears = destinations.get(to.owner)
+  return hears?.kind === 'synth' || hears?.kind === 'drum-machine'
+}
+
+/** One gesture in one place, with what its whole movement costs on a cable. */
+interface Cost {
+  place: Place
+  bytes: number
+  senders: Sender[]
+}
+
+/** What passes each DIN cable, by place. */
+function costsByCable({ rig, occupancy }: CheckContext): Map<Cable, Map<string, Cost>> {
+  const sendersOf = new Map<string, Set<Sender>>()
+  for (const { sender } of occupancy.emissions) {
+    const { controller } = sender.place
+    sendersOf.set(controller, (sendersOf.get(controller) ?? new Set()).add(sender))
+  }
+  const costs = new Map<Cable, Map<string, Cost>>()
+  for (const [controller, ways] of occupancy.ways) {
+    const senders = sendersOf.get(controller)
+    if (!senders) continue
+    const before = new Map<Cable, readonly Cable[]>()
+    for (const { cables } of ways) {
+      cables.forEach((cable, index) => {
+        if (!before.has(cable) && isDin(rig, cable)) before.set(cable, cables.slice(0, index + 1))
+      })
+    }
+    for (const [cable, upTo] of before) {
+      const onCable = costs.get(cable) ?? new Map<string, Cost>()
+      costs.set(cable, onCable)
+      for (const sender of senders) {
+        if (carriedAlong(upTo, withChannel(sender.message, sender.channel)) === null) continue
+        const key = placeKey(sender.place)
+        const cost = onCable.get(key) ?? { place: sender.place, bytes: 0, senders: [] }
+        onCable.set(key, cost)
+        cost.bytes += sweepBytes(sender.message, SWEEP_MS)
+        cost.senders.push(sender)
+      }
+    }
+  }
+  return costs
+}
+
+/** The two costliest gestures that can be moved at the same time; one alone where no two can. */
+function costliest(rig: Rig, costs: readonly Cost[]): Cost[] {
+  const ordered = costs.toSorted((a, b) => b.bytes - a.bytes)
+  let best: Cost[] = ordered.slice(0, 1)
+  let most = best[0]?.bytes ?? 0
+  ordered.forEach((a, index) => {
+    if (2 * a.bytes <= most) return
+    const b = ordered
+      .slice(index + 1)
+      .find((other) => other.place.gesture !== a.place.gesture && liveTogether(rig, a.place, other.place))
+    if (b && a.bytes + b.bytes > most) {
+      best = [a, b]
+      most = a.bytes + b.bytes
+    }
+  })
+  return best
+}
+
+/** Let parameters leave their number out while it stays the same, which saves half of what they send. */
+function lightenFix(senders: readonly Sender[]): Fix[] {
+  const edits = senders.flatMap(({ place, messageIndex, message }) =>
+    (message.kind === 'nrpn' || message.kind === 'rpn') && (!message.omitNumber || message.nullAfter)
+      ? [
+          {
+            type: 'message' as const,
+            at: place,
+            index: messageIndex,
+            message: { ...message, omitNumber: true, nullAfter: false },
+          },
+        ]
+      : [],
+  )
+  return edits.length === 0
+    ? []
+    : [{ id: 'lighten', kind: 'lighten', label: 'Leave the number out while it stays the same', edits }]
+}
+
+/** Two hands at once ask more of a DIN cable than it carries (MIDI 1.0: 31,250 baud, ten bits a byte). */
+export const traffic: Rule = {
+  id: 'traffic',
+  title: 'More than a cable carries',
+  find: (context) => {
+    const { rig } = context
+    return [...costsByCable(context)].flatMap(([cable, costs]): Draft[] => {
+      const pair = costliest(rig, [...costs.values()])
+      const bytes = pair.reduce((sum, cost) => sum + cost.bytes, CLOCK_BYTES)
+      const ms = Math.round(bytes / BAUD_BYTES_PER_MS)
+      if (ms <= SWEEP_MS) return []
+      const senders = pair.flatMap((cost) => cost.senders)
+      return [
+        {
+          severity: 'warning',
+          message: `${senderWords(rig, senders)} moved from end to end within ${SWEEP_MS} ms would take ${ms} ms on the cable ${portWords(rig, cable.from)} → ${portWords(rig, cable.to)}: what comes after them is late.`,
+          senders,
+          addresses: [...new Set(senders.flatMap(({ tag }) => tag ?? []))],
+          destinations: [],
+          about: cable.id,
+          things: [{ kind: 'cable', id: cable.id }],
+          cures: { moves: [], share: false, ready: lightenFix(senders) },
+        },
+      ]
+    })
+  },
+}
