@@ -658,7 +658,7 @@ const formerSharing = {
 /** A program from the rehearsal that nobody closed: it still has Syzra's port. */
 const leftOpen: NonNullable<DemoInput['destinations']>[number] = {
   id: 'siltglass-alone',
-  name: 'Siltglass on its own',
+  name: 'Siltglass alone',
   kind: 'plugin',
   ports: [
     {

@@ -2,6 +2,7 @@ import { wrap, type Remote } from 'comlink'
 import { defineStore } from 'pinia'
 import type { Lattice } from '#core/addresses'
 import type { Finding, Fix, Severity } from '#core/conflicts'
+import type { CuredAll } from '#core/conflicts/cure-all'
 import type { Patch } from '#core/rig'
 import type { Analysis, AnalysisReport, AnalysisView } from '~/workers/analysis'
 import { afterPaint } from '~/lib/after-paint'
@@ -86,5 +87,10 @@ export const useAnalysisStore = defineStore('analysis', () => {
     return connect().fixesOf(finding)
   }
 
-  return { report, lattice, findings, counts, isCurrent, failure, fixesOf }
+  const cureAll = async (rule: string): Promise<CuredAll> => {
+    await send()
+    return connect().cureAll(rule)
+  }
+
+  return { cureAll, report, lattice, findings, counts, isCurrent, failure, fixesOf }
 })

@@ -6,6 +6,7 @@ import {
   controlsOf,
   modelOf,
   powerUpShowing,
+  showingIn,
   shownPlace,
   splitGestureKey,
   stackOfLayer,
@@ -14,6 +15,7 @@ import {
   type GestureKey,
   type GestureRef,
   type Id,
+  type Passage,
   type Place,
   type Showing,
   type Template,
@@ -102,6 +104,16 @@ export const useDeskStore = defineStore('desk', () => {
   function chooseLayer(stack: Id, layer: Id | null): void {
     if (!controller.value || !shown.value) return
     setShowing(controller.value.id, { ...shown.value, layers: { ...shown.value.layers, [stack]: layer } })
+  }
+
+  /** Let every controller show what a passage says; what it leaves open stays as it is. */
+  function showPassage(passage: Passage): void {
+    chosenShowing.value = Object.fromEntries(
+      controllers.value.flatMap((each) => {
+        const now = showing.value[each.id]
+        return now ? [[each.id, showingIn(passage, each, now)]] : []
+      }),
+    )
   }
 
   /** Select one control by a gesture of it. Null selects nothing. */
@@ -193,6 +205,7 @@ export const useDeskStore = defineStore('desk', () => {
     chooseController,
     chooseTemplate,
     chooseLayer,
+    showPassage,
     select,
     selectControl,
     selectMany,

@@ -9,6 +9,7 @@ import {
   type Severity,
   type Apply,
 } from '#core/conflicts'
+import { cureAll, type CuredAll } from '#core/conflicts/cure-all'
 import { patched, type Id, type Patch, type Rig, type Showing } from '#core/rig'
 
 /** What the page looks at: the lattice of one bus and family, and what each controller shows. */
@@ -39,6 +40,8 @@ export interface Analysis {
   patch: (patches: string, revision: number) => void
   report: (view: AnalysisView) => AnalysisReport
   fixesOf: (finding: string) => Promise<readonly Fix[]>
+  /** Everything that cures the findings of a rule, where there is a safe cure. */
+  cureAll: (rule: string) => Promise<CuredAll>
 }
 
 export function createAnalysis(): Analysis {
@@ -51,6 +54,11 @@ export function createAnalysis(): Analysis {
   const tryOut: Apply = (rig, edits) => {
     if (!apply) throw new Error('Cures were asked for before edits could be made.')
     return apply(rig, edits)
+  }
+
+  const fetchEdits = async (): Promise<void> => {
+    const { perform } = await import('#core/rig/edits')
+    apply = (rig, edits) => perform(rig, 'try', edits).rig
   }
 
   const current = (): { check: Check; revision: number } => {
@@ -101,9 +109,13 @@ export function createAnalysis(): Analysis {
       }
     },
     fixesOf: async (finding) => {
-      const { perform } = await import('#core/rig/edits')
-      apply = (rig, edits) => perform(rig, 'try', edits).rig
+      await fetchEdits()
       return current().check.fixesOf(finding)
+    },
+    cureAll: async (rule) => {
+      await fetchEdits()
+      if (!held) throw new Error('No rig has been loaded into the analysis.')
+      return cureAll(held.rig, rule, tryOut)
     },
   }
 }

@@ -55,6 +55,11 @@ const commands = computed<Command[]>(() => [
     about: 'or the surface again',
     run: onDesk(() => (preferences.upperView = preferences.upperView === 'ledger' ? 'surface' : 'ledger')),
   },
+  ...(rigs.rig?.passages ?? []).map((passage) => ({
+    name: `Show the passage ${passage.name}`,
+    about: 'what every controller shows in it',
+    run: onDesk(() => desk.showPassage(passage)),
+  })),
   { name: 'Turn off what moves nothing', about: desk.controller?.name ?? '', run: turnOff },
   { name: 'Lattice of CC', about: '', run: onDesk(() => (desk.family = 'cc')) },
   { name: 'Lattice of notes', about: '', run: onDesk(() => (desk.family = 'note')) },

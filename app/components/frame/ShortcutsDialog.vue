@@ -8,6 +8,7 @@ const GROUPS = [
     keys: [
       ['/ or Ctrl K', 'find a control, layer, address or command'],
       ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
+      ['] and [', 'next and last finding'],
       ['?', 'this list'],
     ],
   },

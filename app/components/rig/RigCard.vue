@@ -15,7 +15,10 @@ const rows = computed(() => {
     for (const { ref: at, name, direction } of ends) {
       const row = ports.get(at.port) ?? { port: at.port, name, isIn: false, isOut: false }
       row[way] = true
-      ports.set(at.port, direction === 'thru' ? { ...row, name: `${name} (thru)` } : row)
+      ports.set(
+        at.port,
+        direction === 'thru' && !/thru/i.test(name) ? { ...row, name: `${name} (thru)` } : row,
+      )
     }
   }
   return [...ports.values()]

@@ -99,6 +99,7 @@ async function toDesk(id: string): Promise<void> {
         What sends stands at the left, what sounds at the right. Pick a card to see what it hears and keeps, a
         cable to say what it lets pass. Drag from an out to an in to join them.
       </p>
+      <PassageList class="border-line mt-4 border-t pt-3" />
     </div>
     <div class="border-line mx-5 mb-5 flex flex-wrap gap-1.5 border-t pt-3">
       <UiButton data-testid="add-destination" @click="addDestination"

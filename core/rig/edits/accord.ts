@@ -12,11 +12,25 @@ export interface AccordRemove {
   accord: Id
 }
 
+/** Give an accord another name, reason, or other gestures. */
+export interface AccordSet {
+  type: 'accord-set'
+  accord: Id
+  set: Partial<Omit<Accord, 'id'>>
+}
+
 export const accordAdd = editKind<AccordAdd>('accord-add', (rig, edit) => {
   const accord = accepted(AccordSchema, edit.accord)
   requireNewId(rig.accords, accord.id)
   accord.gestures.forEach((gesture) => requireGesture(rig, gesture))
   rig.accords.push(accord)
+})
+
+export const accordSet = editKind<AccordSet>('accord-set', (rig, edit) => {
+  const accord = requireItem(rig.accords, edit.accord, 'agreement')
+  const next = accepted(AccordSchema, { ...accord, ...edit.set, id: accord.id })
+  next.gestures.forEach((gesture) => requireGesture(rig, gesture))
+  Object.assign(accord, next)
 })
 
 export const accordRemove = editKind<AccordRemove>('accord-remove', (rig, edit) => {

@@ -1,5 +1,5 @@
 import type { Rig } from '../types'
-import { accordAdd, accordRemove, type AccordAdd, type AccordRemove } from './accord'
+import * as accord from './accord'
 import * as aside from './aside'
 import * as cabling from './cabling'
 import * as controller from './controller'
@@ -7,6 +7,7 @@ import * as destination from './destination'
 import type { EditKind } from './kit'
 import * as mapping from './mapping'
 import * as message from './message'
+import * as passage from './passage'
 import { recorded, type Step } from './patches'
 import * as settings from './settings'
 import * as surface from './surface'
@@ -17,8 +18,9 @@ export * from './patches'
 
 /** Every change that can be made to a rig, as plain data. */
 export type RigEdit =
-  | AccordAdd
-  | AccordRemove
+  | accord.AccordAdd
+  | accord.AccordRemove
+  | accord.AccordSet
   | aside.AsideAdd
   | aside.AsideRemove
   | cabling.BoxAdd
@@ -45,6 +47,10 @@ export type RigEdit =
   | message.AssignmentEdit
   | message.AssignmentsEdit
   | message.MessageEdit
+  | passage.PassageAdd
+  | passage.PassageMove
+  | passage.PassageRemove
+  | passage.PassageSet
   | settings.ControllerSet
   | settings.HearingSet
   | settings.RigSet
@@ -72,8 +78,9 @@ export type RigEdit =
 
 const KINDS: { [T in RigEdit['type']]: EditKind<Extract<RigEdit, { type: T }>> } = {
   'abilities-set': surface.abilitiesSet,
-  'accord-add': accordAdd,
-  'accord-remove': accordRemove,
+  'accord-add': accord.accordAdd,
+  'accord-remove': accord.accordRemove,
+  'accord-set': accord.accordSet,
   'aside-add': aside.asideAdd,
   'aside-remove': aside.asideRemove,
   assignment: message.assignmentEdit,
@@ -111,6 +118,10 @@ const KINDS: { [T in RigEdit['type']]: EditKind<Extract<RigEdit, { type: T }>> }
   'mapping-remove': mapping.mappingRemove,
   'mapping-set': mapping.mappingSet,
   message: message.messageEdit,
+  'passage-add': passage.passageAdd,
+  'passage-move': passage.passageMove,
+  'passage-remove': passage.passageRemove,
+  'passage-set': passage.passageSet,
   'port-add': cabling.portAdd,
   'port-remove': cabling.portRemove,
   'port-set': cabling.portSet,

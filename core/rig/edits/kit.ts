@@ -57,3 +57,9 @@ export function requireGesture(rig: Rig, ref: GestureRef): void {
 export function requireNewId(items: ReadonlyArray<{ id: Id }>, id: Id): void {
   if (items.some((item) => item.id === id)) throw new EditError('This has already been added.')
 }
+
+/** A list with one item at another place; places beyond the ends are the ends. */
+export function movedTo<T extends { id: Id }>(items: readonly T[], item: T, to: number): T[] {
+  const rest = items.filter(({ id }) => id !== item.id)
+  return rest.toSpliced(Math.max(0, Math.min(rest.length, to)), 0, item)
+}

@@ -144,6 +144,34 @@ const structural: fc.Arbitrary<RigEdit> = fc.oneof(
       assignments: { [key]: off ? null : assignment },
     })),
   fc
+    .record({
+      where: at,
+      stack: stackId,
+      layer: fc.constantFrom(null, 'la', 'lc'),
+      id: fc.constantFrom('pa', 'pb'),
+      isNew: fc.boolean(),
+    })
+    .map(({ where, stack, layer, id, isNew }): RigEdit => {
+      const showing = [{ ...where, layers: [{ stack, layer }] }]
+      return isNew
+        ? { type: 'passage-add', passage: { id, name: 'P', showing, scopes: [] } }
+        : { type: 'passage-set', passage: id, set: { showing } }
+    }),
+  fc
+    .record({
+      passage: fc.constantFrom('pa', 'pb'),
+      to: fc.integer({ min: 0, max: 2 }),
+      isGone: fc.boolean(),
+    })
+    .map(({ passage, to, isGone }): RigEdit =>
+      isGone ? { type: 'passage-remove', passage } : { type: 'passage-move', passage, to },
+    ),
+  fc.subarray(['a/k1.turn', 'b/k1.turn', 'a/k9.turn']).map((gestures): RigEdit => ({
+    type: 'accord-set',
+    accord: 'x',
+    set: { gestures, reason: 'since' },
+  })),
+  fc
     .record({ where: at, stack: stackId, layer: layerId, key: gesture })
     .map(({ where, stack, layer, key }): RigEdit => ({
       type: 'choice-add',

@@ -10,6 +10,7 @@ import {
   accepted,
   EditError,
   editKind,
+  movedTo,
   requireController,
   requireGesture,
   requireItem,
@@ -142,12 +143,6 @@ function requireCoverable(rig: Rig, at: InTemplate, template: Template, stack: S
         `“${other.name}” already changes some of these controls; take them out of it first.`,
       )
   }
-}
-
-/** A list with one item at another place; places beyond the ends are the ends. */
-function movedTo<T extends { id: Id }>(items: readonly T[], item: T, to: number): T[] {
-  const rest = items.filter(({ id }) => id !== item.id)
-  return rest.toSpliced(Math.max(0, Math.min(rest.length, to)), 0, item)
 }
 
 export const templateAdd = editKind<TemplateAdd>('template-add', (rig, edit) => {

@@ -2,6 +2,7 @@
 import { Archive, Cable } from '@lucide/vue'
 import type { Finding, Fix } from '#core/conflicts'
 import { factsOf } from '#core/conflicts/facts'
+import { editLine } from '#core/conflicts/preview'
 
 const { finding, canGo = false } = defineProps<{
   finding: Finding
@@ -10,6 +11,7 @@ const { finding, canGo = false } = defineProps<{
 }>()
 const emit = defineEmits<{ go: [] }>()
 const analysis = useAnalysisStore()
+const desk = useDeskStore()
 const rigs = useRigStore()
 const edit = useEdit()
 const isSettingAside = ref(false)
@@ -32,15 +34,26 @@ watch(
 /** The first cable, port or instrument that it speaks of. */
 const thing = computed(() => finding.things[0] ?? null)
 const showThing = useShowThing()
+/** What the cure under the pointer, or with the focus, would change. */
+const looked = shallowRef<Fix | null>(null)
+const MOST_LINES = 4
+const preview = computed(() => {
+  const { rig } = rigs
+  const lines = rig && looked.value ? looked.value.edits.flatMap((each) => editLine(rig, each) ?? []) : []
+  const more = lines.length - MOST_LINES
+  return more > 0 ? [...lines.slice(0, MOST_LINES), `and ${more} more`] : lines
+})
 const vFocus = { mounted: (element: HTMLElement) => element.focus() }
 </script>
 
 <template>
   <article
     class="rounded-md border p-2.5"
-    :class="
-      finding.severity === 'error' ? 'bg-conflict-soft border-conflict' : 'bg-advice-soft border-advice'
-    "
+    :class="[
+      finding.severity === 'error' ? 'bg-conflict-soft border-conflict' : 'bg-advice-soft border-advice',
+      canGo && desk.findingId === finding.id && 'ring-ink ring-2',
+    ]"
+    :data-visited="canGo && desk.findingId === finding.id"
     :data-finding="finding.id"
     :data-rule="finding.rule"
   >
@@ -74,11 +87,18 @@ const vFocus = { mounted: (element: HTMLElement) => element.focus() }
         :disabled="!rigs.canEdit || !analysis.isCurrent"
         :data-fix="fix.kind"
         @click="edit(fix.label, fix.edits)"
+        @mouseenter="looked = fix"
+        @mouseleave="looked = null"
+        @focus="looked = fix"
+        @blur="looked = null"
         >{{ fix.label }}</UiButton
       >
       <UiButton v-if="thing" look="plain" data-testid="show-in-rig" @click="showThing(thing)"
         ><Cable :size="13" />Show in Rig</UiButton
       >
+      <ul v-if="preview.length > 0" class="tag w-full text-xs" data-testid="fix-preview">
+        <li v-for="line in preview" :key="line">{{ line }}</li>
+      </ul>
       <form v-if="isSettingAside" class="flex w-full gap-1.5" @submit.prevent="setAside">
         <input
           v-model="reason"

@@ -11,7 +11,6 @@ const { lattice, marks } = defineProps<{ lattice: Lattice; marks: ReadonlyMap<nu
 const emit = defineEmits<{ look: [spot: { channel: number; number: number } | null] }>()
 const desk = useDeskStore()
 const rigs = useRigStore()
-const analysis = useAnalysisStore()
 
 const frame = useTemplateRef('frame')
 const { width } = useElementSize(frame)
@@ -58,15 +57,7 @@ function pick(spot: Spot | null): void {
   if (next) desk.goTo(next.place)
 }
 
-/** The cell of the first finding after (or before) the last one visited, on this bus. */
-function walkFindings(by: 1 | -1): void {
-  const list = analysis.findings
-  if (list.length === 0) return
-  const now = list.findIndex(({ id }) => id === desk.findingId)
-  const next = list[(now + by + list.length) % list.length]
-  if (next)
-    desk.goToFinding(next, (id) => analysis.report?.buses.find((bus) => bus.destination === id)?.id ?? null)
-}
+const walkFindings = useFindingWalk()
 
 const STEPS: Readonly<Record<string, readonly [number, number]>> = {
   ArrowLeft: [-1, 0],

@@ -1,0 +1,169 @@
+<script setup lang="ts">
+import { useVirtualizer } from '@tanstack/vue-virtual'
+import type { Finding, Severity } from '#core/conflicts'
+import { controllerNames, findingRows, SEVERITY_HEADING, type Grouping } from '~/lib/findings'
+import { toast } from '~/lib/toast'
+
+/** What was found: narrowed to a weight or kind, grouped, each leading to where it is. */
+const analysis = useAnalysisStore()
+const desk = useDeskStore()
+const rigs = useRigStore()
+const edit = useEdit()
+const showThing = useShowThing()
+const scroller = useTemplateRef('scroller')
+
+const summary = computed(() =>
+  (['error', 'warning', 'advice'] as const)
+    .map((severity) => ({ severity, count: analysis.counts[severity], heading: SEVERITY_HEADING[severity] }))
+    .filter(({ count }) => count > 0),
+)
+
+/** Narrowed to one severity, one rule, or both; a choice that finds nothing any more falls away. */
+const severity = ref<Severity | null>(null)
+const rule = ref('')
+const by = ref<Grouping>('weight')
+const rules = computed(() => analysis.report?.rules ?? [])
+watch([rules, () => analysis.counts], ([found, counts]) => {
+  if (!found.some(({ id }) => id === rule.value)) rule.value = ''
+  if (severity.value !== null && counts[severity.value] === 0) severity.value = null
+})
+const titleOf = (id: string): string => rules.value.find((each) => each.id === id)?.title ?? id
+const shown = computed(() =>
+  analysis.findings.filter(
+    (finding) =>
+      (severity.value === null || finding.severity === severity.value) &&
+      (rule.value === '' || finding.rule === rule.value),
+  ),
+)
+const lines = computed(() =>
+  findingRows(shown.value, by.value, { rule: titleOf, controller: controllerNames(rigs.rig) }),
+)
+
+const virtualizer = useVirtualizer(
+  computed(() => ({
+    count: lines.value.length,
+    getScrollElement: () => scroller.value,
+    estimateSize: (index: number) => (lines.value[index]?.type === 'heading' ? 32 : 96),
+    overscan: 6,
+    getItemKey: (index: number) => lines.value[index]?.id ?? index,
+  })),
+)
+const rows = computed(() =>
+  virtualizer.value.getVirtualItems().flatMap((item) => {
+    const line = lines.value[item.index]
+    return line ? [{ item, line }] : []
+  }),
+)
+const measure = (element: unknown): void => {
+  if (element instanceof Element) virtualizer.value.measureElement(element)
+}
+watch(
+  () => desk.findingId,
+  (id) => {
+    const index = lines.value.findIndex((line) => line.id === id)
+    if (index !== -1) virtualizer.value.scrollToIndex(index, { align: 'auto' })
+  },
+)
+
+const busOf = (destination: string): string | null =>
+  analysis.report?.buses.find((bus) => bus.destination === destination)?.id ?? null
+
+function go(finding: Finding): void {
+  const [thing] = finding.things
+  if (finding.at.length === 0 && thing) return showThing(thing)
+  desk.goToFinding(finding, busOf)
+  desk.panel = 'findings'
+}
+
+const isCuring = ref(false)
+async function cureAll(): Promise<void> {
+  const title = titleOf(rule.value)
+  isCuring.value = true
+  try {
+    const { edits, cured, left } = await analysis.cureAll(rule.value)
+    const rest =
+      left === 0 ? '' : ` ${left === 1 ? 'One is' : `${left} are`} left that you have to decide yourself.`
+    if (cured === 0) toast(`None of these can be cured without deciding something.`)
+    else if (edit(`Cure all: ${title}`, edits)) toast(`${cured} cured.${rest}`)
+  } finally {
+    isCuring.value = false
+  }
+}
+</script>
+
+<template>
+  <div class="flex flex-col">
+    <div
+      v-if="summary.length > 0"
+      class="border-line flex flex-wrap items-center gap-1.5 border-b px-5 py-2 text-xs"
+    >
+      <ChipToggle
+        v-for="part in summary"
+        :key="part.severity"
+        :is-on="severity === part.severity"
+        :aria-label="`${part.count}: ${part.heading.toLowerCase()}. Show only these`"
+        :data-severity-filter="part.severity"
+        @click="severity = severity === part.severity ? null : part.severity"
+      >
+        <span class="inline-flex items-center gap-1"
+          ><SeverityMark :severity="part.severity" class="mt-0!" />{{ part.count }}
+          {{ part.heading.toLowerCase() }}</span
+        >
+      </ChipToggle>
+      <select
+        v-model="rule"
+        aria-label="Show only one kind of finding"
+        class="bg-raised border-line h-6.5 max-w-48 rounded-md border px-1"
+        data-testid="rule-filter"
+      >
+        <option value="">every kind</option>
+        <option v-for="each in rules" :key="each.id" :value="each.id">
+          {{ each.title }} ({{ each.count }})
+        </option>
+      </select>
+      <select
+        v-model="by"
+        aria-label="Order of the findings"
+        class="bg-raised border-line h-6.5 rounded-md border px-1"
+        data-testid="finding-order"
+      >
+        <option value="weight">by weight</option>
+        <option value="kind">by kind</option>
+        <option value="controller">by controller</option>
+      </select>
+      <UiButton
+        v-if="rule !== '' && rigs.canEdit"
+        :disabled="isCuring || !analysis.isCurrent"
+        data-testid="cure-all"
+        @click="cureAll"
+        >{{ isCuring ? 'Curing …' : 'Cure all of these' }}</UiButton
+      >
+    </div>
+    <div ref="scroller" class="min-h-0 flex-1 overflow-y-auto px-4 py-3">
+      <p v-if="analysis.findings.length === 0" class="text-soft px-1">
+        Nothing collides: every control in use sends what only it sends, wherever it is heard.
+      </p>
+      <p v-else-if="shown.length === 0" class="text-soft px-1">
+        None of this kind is of that weight.
+        <button type="button" class="text-ink underline" @click="((severity = null), (rule = ''))">
+          Show all
+        </button>
+      </p>
+      <div class="relative" :style="{ height: `${virtualizer.getTotalSize()}px` }">
+        <div
+          v-for="{ item, line } in rows"
+          :key="String(item.key)"
+          :ref="measure"
+          :data-index="item.index"
+          class="absolute inset-x-0 top-0 pb-2"
+          :style="{ transform: `translateY(${item.start}px)` }"
+        >
+          <h3 v-if="line.type === 'heading'" class="px-1 pt-1 font-bold">
+            {{ line.text }} <span class="tag text-soft text-xs">{{ line.count }}</span>
+          </h3>
+          <FindingCard v-else :finding="line.finding" can-go @go="go(line.finding)" />
+        </div>
+      </div>
+    </div>
+  </div>
+</template>

@@ -1,0 +1,21 @@
+/** Go to the finding after, or before, the last one visited; an open list of findings stays open. */
+export function useFindingWalk(): (by: 1 | -1) => void {
+  const desk = useDeskStore()
+  const analysis = useAnalysisStore()
+  const showThing = useShowThing()
+  const busOf = (id: string): string | null =>
+    analysis.report?.buses.find(({ destination }) => destination === id)?.id ?? null
+  return (by) => {
+    const list = analysis.findings
+    if (list.length === 0) return
+    const now = list.findIndex(({ id }) => id === desk.findingId)
+    const next = list[now === -1 && by === -1 ? list.length - 1 : (now + by + list.length) % list.length]
+    if (!next) return
+    const { panel } = desk
+    const [thing] = next.things
+    desk.findingId = next.id
+    if (next.at.length > 0) desk.goToFinding(next, busOf)
+    else if (thing && panel !== 'findings') showThing(thing)
+    if (panel === 'findings') desk.panel = 'findings'
+  }
+}

@@ -1,0 +1,49 @@
+import type { Rig, RigEdit } from '../rig'
+import { checkWith, type Apply } from './check'
+import type { Fix } from './finding'
+
+/** Cures that change what was meant to be changed and nothing that others rely on. */
+const SAFE: ReadonlySet<Fix['kind']> = new Set([
+  'clear',
+  'teach',
+  'follow',
+  'soften',
+  'withdraw',
+  'move',
+  'rephrase',
+  'lighten',
+])
+const MOST_CURES = 500
+
+export interface CuredAll {
+  edits: readonly RigEdit[]
+  cured: number
+  /** Findings of the rule for which there is no safe cure. */
+  left: number
+}
+
+/**
+ * Cure every finding of a rule for which there is a safe cure, one after the other, each as the rig stands
+ * after those before. As every single cure, none brings a new error.
+ */
+export function cureAll(rig: Rig, rule: string, apply: Apply): CuredAll {
+  const edits: RigEdit[] = []
+  const hopeless = new Set<string>()
+  let now = rig
+  let cured = 0
+  for (;;) {
+    const { findings, fixesOf } = checkWith(now, apply)
+    const ofRule = findings.filter((finding) => finding.rule === rule)
+    let fix: Fix | undefined
+    for (const { id } of ofRule) {
+      if (hopeless.has(id)) continue
+      fix = fixesOf(id).find(({ kind }) => SAFE.has(kind))
+      if (fix) break
+      hopeless.add(id)
+    }
+    if (!fix || cured >= MOST_CURES) return { edits, cured, left: ofRule.length }
+    now = apply(now, fix.edits)
+    edits.push(...fix.edits)
+    cured++
+  }
+}
