@@ -76,6 +76,36 @@ describe('by keyboard alone', () => {
     await selected('Rings')
   })
 
+  it('shows one channel large, walks it, and comes back', async () => {
+    await focus('[data-testid=lattice]')
+    await page.keys('z')
+    await page.find('[data-testid=lattice-large]')
+    await focus('[data-number="16"]')
+    await page.keys(Key.ARROW_RIGHT, Key.ARROW_DOWN)
+    await page.waitFor('17 and one down', async () => (await active('dataset.number')) === '33')
+    await page.keys(Key.ESCAPE)
+    await page.find('[data-testid=lattice]')
+  })
+
+  it('lists parameters, programs, and every destination at once', async () => {
+    await page.click('[data-family=parameter]')
+    await page.waitFor('the parameters', async () =>
+      (await page.text('[data-testid=parameters]')).includes('1:nrpn640'),
+    )
+    await page.click('[data-family=program]')
+    await page.click('[data-family=cc]')
+    await page.find('[data-testid=lattice]')
+    const used = async (): Promise<number> =>
+      Number(/(\d+) numbers used/.exec(await page.text('[data-testid=readout]'))?.[1])
+    const before = await used()
+    await page.press('what reaches')
+    await page.press('every destination')
+    await page.waitFor('more numbers', async () => (await used()) > before)
+    await page.press('what reaches')
+    await page.press('Loomwright')
+    await page.waitFor('as before', async () => (await used()) === before)
+  })
+
   it('changes words of the sentence by keys', async () => {
     await focus('[data-control="fader-3"]')
     await page.keys(Key.SPACE)

@@ -1,5 +1,5 @@
 import { parseTag } from '#core/midi'
-import { cellKey, type CellAddress, type Space } from '#core/addresses'
+import { cellKey, EVERY_BUS, type CellAddress, type Space } from '#core/addresses'
 import { placeKey } from '#core/rig'
 import type { Finding } from '#core/conflicts'
 
@@ -41,14 +41,15 @@ export function useMarks() {
     const worstByPlace = new Map<string, Finding>()
     const byCell = new Map<number, Finding>()
     const { report } = analysis
-    const here = report?.buses.find(({ id }) => id === analysis.lattice?.bus)?.destination
+    const shown = analysis.lattice?.bus
+    const here = report?.buses.find(({ id }) => id === shown)?.destination
     for (const finding of analysis.findings) {
       for (const place of finding.at) {
         const key = placeKey(place)
         byPlace.set(key, [...(byPlace.get(key) ?? []), finding])
         worstByPlace.set(key, worse(worstByPlace.get(key), finding))
       }
-      if (here === undefined || !finding.destinations.includes(here)) continue
+      if (shown !== EVERY_BUS && (here === undefined || !finding.destinations.includes(here))) continue
       for (const cell of cellsOfTags(finding.addresses)) {
         const key = cellKey(cell)
         byCell.set(key, worse(byCell.get(key), finding))

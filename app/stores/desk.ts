@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import type { Family } from '#core/addresses'
 import type { Finding } from '#core/conflicts'
-import { parseTag } from '#core/midi'
+import { parseTag, type Channel } from '#core/midi'
 import {
   controlsOf,
   modelOf,
@@ -34,6 +34,10 @@ export const useDeskStore = defineStore('desk', () => {
   const selectedIds = shallowRef<readonly Id[]>([])
   const bus = ref<string | null>(null)
   const family = ref<Family>('cc')
+  /** NRPN and RPN stand as a list in the lattice's place. */
+  const isListing = ref(false)
+  /** The one channel that the lattice shows large, with names; null for all. */
+  const zoomed = ref<Channel | null>(null)
   const panel = ref<SidePanel>('selection')
   const findingId = ref<string | null>(null)
 
@@ -81,6 +85,7 @@ export const useDeskStore = defineStore('desk', () => {
   const view = computed<AnalysisView>(() => ({
     bus: bus.value,
     family: family.value,
+    parameters: isListing.value,
     showing: showing.value,
   }))
 
@@ -168,7 +173,12 @@ export const useDeskStore = defineStore('desk', () => {
     const reached = destination === undefined ? null : busOf(destination)
     if (reached !== null) bus.value = reached
     const parsed = parseTag(finding.addresses[0] ?? '')
-    if (parsed.ok) family.value = parsed.address.target.kind === 'note' ? 'note' : 'cc'
+    if (parsed.ok) {
+      const { kind } = parsed.address.target
+      isListing.value = kind === 'nrpn' || kind === 'rpn'
+      family.value = kind === 'note' || kind === 'program' ? kind : 'cc'
+      zoomed.value = null
+    }
     goTo(place)
   }
 
@@ -179,6 +189,7 @@ export const useDeskStore = defineStore('desk', () => {
     selectedIds.value = []
     bus.value = null
     findingId.value = null
+    zoomed.value = null
     panel.value = 'selection'
   }
   watch(() => rigs.id, reset)
@@ -198,6 +209,8 @@ export const useDeskStore = defineStore('desk', () => {
     control,
     bus,
     family,
+    isListing,
+    zoomed,
     panel,
     findingId,
     view,

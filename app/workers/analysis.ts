@@ -1,4 +1,11 @@
-import { latticeOf, type Family, type Lattice } from '#core/addresses'
+import {
+  busesNamed,
+  latticeOf,
+  parametersOf,
+  type Family,
+  type Lattice,
+  type ParameterLine,
+} from '#core/addresses'
 import {
   checkWith,
   RULES,
@@ -14,8 +21,11 @@ import { patched, type Id, type Patch, type Rig, type Showing } from '#core/rig'
 
 /** What the page looks at: the lattice of one bus and family, and what each controller shows. */
 export interface AnalysisView {
+  /** A bus, or every one at once (`EVERY_BUS`). */
   bus: string | null
   family: Family
+  /** Are NRPN and RPN wanted too? */
+  parameters: boolean
   showing: Readonly<Record<Id, Showing>>
 }
 
@@ -29,6 +39,8 @@ export interface AnalysisReport {
   /** The rules that found something, with how much. */
   rules: ReadonlyArray<{ id: string; title: string; count: number }>
   buses: ReadonlyArray<{ id: string; name: string; destination: Id; mergesChannels: boolean }>
+  /** NRPN and RPN that arrive there. */
+  parameters: readonly ParameterLine[]
   /** The lattice; `as-before` if it is the one of the last report, which need not cross again. */
   lattice: Lattice | null | 'as-before'
 }
@@ -79,10 +91,10 @@ export function createAnalysis(): Analysis {
     report: (view) => {
       const { check: result, revision } = current()
       const { occupancy } = result.context
-      const bus = occupancy.buses.find((candidate) => candidate.id === view.bus) ?? occupancy.buses[0]
+      const buses = busesNamed(occupancy, view.bus)
       const count = (severity: Severity): number =>
         result.findings.filter((finding) => finding.severity === severity).length
-      const lattice = bus ? latticeOf(occupancy, bus, view.family, view.showing) : null
+      const lattice = buses.length > 0 ? latticeOf(occupancy, buses, view.family, view.showing) : null
       const text = JSON.stringify(lattice)
       const isAsBefore = text === lastLattice
       lastLattice = text
@@ -105,6 +117,7 @@ export function createAnalysis(): Analysis {
           destination,
           mergesChannels,
         })),
+        parameters: view.parameters ? parametersOf(occupancy, buses, view.showing) : [],
         lattice: isAsBefore ? 'as-before' : lattice,
       }
     },

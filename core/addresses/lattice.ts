@@ -1,11 +1,16 @@
 import { CHANNELS, type Channel, type Seven } from '../midi'
-import { rigIndex, shownPlace, type GestureRef, type Id, type Place, type Showing } from '../rig'
+import { rigIndex, shownPlace, type GestureRef, type Id, type Place, type Rig, type Showing } from '../rig'
 import { claimCovers, type Bus } from './buses'
-import type { Role, Space } from './cells'
+import { cellKey, type Role, type Space } from './cells'
+import type { Sender } from './emission'
 import type { Occupancy } from './occupancy'
 
 /** The families that the lattice shows as a grid of channels × 128 numbers. */
-export type Family = 'cc' | 'note'
+export const FAMILIES = ['cc', 'note', 'program'] as const
+export type Family = (typeof FAMILIES)[number]
+
+/** All buses at once, where one would be named. */
+export const EVERY_BUS = '*'
 
 export interface Owner {
   controller: Id
@@ -60,13 +65,32 @@ interface RowDraft {
   controllers: Set<Id>
 }
 
+/** Answers, for senders, whether their assignment shows now. */
+export function liveIn(rig: Rig, showing: Readonly<Record<Id, Showing>>): (sender: Sender) => boolean {
+  const { controllers } = rigIndex(rig)
+  return ({ place }) => {
+    const controller = controllers.get(place.controller)
+    const shown = showing[place.controller]
+    const now = controller && shown ? shownPlace(controller, shown, place.gesture) : null
+    return now !== null && now.template === place.template && now.layer === place.layer
+  }
+}
+
+/** The buses that an id names: one, or with `EVERY_BUS` all; the first where it names none. */
+export function busesNamed({ buses }: Occupancy, id: string | null): readonly Bus[] {
+  if (id === EVERY_BUS) return buses
+  const [first] = buses
+  const named = buses.find((bus) => bus.id === id) ?? first
+  return named ? [named] : []
+}
+
 /**
- * The lattice of one bus: who occupies which numbers on which channel. `showing` says what each
+ * The lattice of a bus, or of several at once: who occupies which numbers on which channel. `showing` says what each
  * controller shows now; assignments in other layers are there too, not live.
  */
 export function latticeOf(
   occupancy: Occupancy,
-  bus: Bus,
+  buses: readonly Bus[],
   family: Family,
   showing: Readonly<Record<Id, Showing>>,
 ): Lattice {
@@ -79,18 +103,23 @@ export function latticeOf(
       { cells: new Map(), strip: { bend: [], pressure: [], program: [] }, controllers: new Set() },
     ]),
   )
+  const isLive = liveIn(rig, showing)
+  const isSeveral = buses.length > 1
+  const seen = new Set<string>()
   for (const { sender, bus: reached, cells } of occupancy.emissions) {
-    if (reached !== bus) continue
-    const controller = index.controllers.get(sender.place.controller)
-    if (!controller) continue
-    const shown = showing[controller.id]
-    const now = shown ? shownPlace(controller, shown, sender.place.gesture) : null
-    const live = now !== null && now.template === sender.place.template && now.layer === sender.place.layer
+    if (!buses.includes(reached)) continue
+    const { controller } = sender.place
+    const live = isLive(sender)
     for (const cell of cells) {
       const row = rows.get(cell.channel)
       if (!row) continue
+      if (isSeveral) {
+        const key = `${sender.key} ${cellKey(cell)} ${cell.role} ${cell.part}`
+        if (seen.has(key)) continue
+        seen.add(key)
+      }
       const owner: Owner = {
-        controller: controller.id,
+        controller,
         gesture: sender.gesture,
         place: sender.place,
         role: cell.role,
@@ -101,14 +130,16 @@ export function latticeOf(
         const owners = row.cells.get(cell.number)
         if (owners) owners.push(owner)
         else row.cells.set(cell.number, [owner])
-        row.controllers.add(controller.id)
+        row.controllers.add(controller)
       } else if (isStrip(cell.space)) {
         row.strip[cell.space].push(owner)
-        row.controllers.add(controller.id)
+        row.controllers.add(controller)
       }
     }
   }
-  const claims = index.destinations.get(bus.destination)?.claims ?? []
+  const claims = [...new Set(buses.map(({ destination }) => destination))].flatMap(
+    (id) => index.destinations.get(id)?.claims ?? [],
+  )
   const finished = [...rows].map(([channel, row]): LatticeRow => ({
     channel,
     cells: [...row.cells].sort(([a], [b]) => a - b).map(([number, owners]) => ({ number, owners })),
@@ -121,7 +152,7 @@ export function latticeOf(
   }))
   const silent = (row: LatticeRow): boolean => row.controllers.length === 0 && row.kept.length === 0
   return {
-    bus: bus.id,
+    bus: isSeveral ? EVERY_BUS : (buses[0]?.id ?? EVERY_BUS),
     family,
     rows: finished.filter((row) => !silent(row)),
     silentChannels: finished.filter(silent).map((row) => row.channel),

@@ -1,4 +1,5 @@
 export * from './agreement'
 export * from './arrival'
 export * from './impact'
+export * from './listeners'
 export * from './purpose'

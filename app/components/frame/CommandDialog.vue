@@ -25,6 +25,11 @@ const onDesk = (act: () => void) => async (): Promise<void> => {
   act()
   await navigateTo('/desk')
 }
+const lattice = (family: typeof desk.family) =>
+  onDesk(() => {
+    desk.family = family
+    desk.isListing = false
+  })
 const draw = useDrawStore()
 const panel = (name: typeof desk.panel) =>
   onDesk(() => {
@@ -61,8 +66,10 @@ const commands = computed<Command[]>(() => [
     run: onDesk(() => desk.showPassage(passage)),
   })),
   { name: 'Turn off what moves nothing', about: desk.controller?.name ?? '', run: turnOff },
-  { name: 'Lattice of CC', about: '', run: onDesk(() => (desk.family = 'cc')) },
-  { name: 'Lattice of notes', about: '', run: onDesk(() => (desk.family = 'note')) },
+  { name: 'Lattice of CC', about: '', run: lattice('cc') },
+  { name: 'Lattice of notes', about: '', run: lattice('note') },
+  { name: 'Lattice of programs', about: '', run: lattice('program') },
+  { name: 'NRPN and RPN', about: 'the parameters that arrive', run: onDesk(() => (desk.isListing = true)) },
   { name: 'Go to Sheets', about: '', run: () => navigateTo('/sheets') },
   { name: 'Light', about: 'theme', run: () => (preferences.themeChoice = 'vellum') },
   { name: 'Dark', about: 'theme', run: () => (preferences.themeChoice = 'night') },

@@ -38,6 +38,7 @@ const GROUPS = [
       ['Shift arrows', 'next free'],
       ['Page Down, Page Up', 'next and last finding'],
       ['Enter', 'select who sends'],
+      ['z, Esc', 'one channel with names, all again'],
     ],
   },
   {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { LatticeRow, Owner } from '#core/addresses'
-import { cellNotes, cellPaths, selectedCells } from './draw'
+import { cellNotes, cellPaths, selectedCells, selectedPairs } from './draw'
 import { latticeGeometry } from './geometry'
 
 const owner = (controller: string, more: Partial<Owner> = {}): Owner => ({
@@ -46,6 +46,13 @@ describe('the lattice', () => {
     const both = new Set(['a/k.turn', 'b/k.turn'])
     expect(cellNotes(cells, 'cc', new Map(), both, true)).toMatchObject([{ number: 7, isShared: true }])
     expect(cellNotes(cells, 'cc', new Map(), new Set(['a/k.turn']), true)).toEqual([])
+  })
+
+  it('joins the halves of a pair that the selection sends both', () => {
+    const half = (number: number, part: Owner['part']) => ({ number, owners: [owner('a', { part })] })
+    const pairs = row([half(16, 'first'), half(17, 'first'), half(48, 'second')])
+    expect(selectedPairs(pairs, new Set(['a/k.turn']))).toEqual([16])
+    expect(selectedPairs(pairs, new Set(['b/k.turn']))).toEqual([])
   })
 
   it('finds what the selection sends, now or elsewhere', () => {

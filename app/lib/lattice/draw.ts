@@ -1,4 +1,5 @@
 import { cellKey, type Family, type LatticeCell, type LatticeRow, type Owner } from '#core/addresses'
+import { PAIR_DISTANCE } from '#core/midi'
 import type { Finding } from '#core/conflicts'
 import type { GestureRef } from '#core/rig'
 import { LATTICE, type LatticeGeometry } from './geometry'
@@ -74,6 +75,18 @@ export function cellNotes(
       ? [{ number, severity, isShared, isLive }]
       : []
   })
+}
+
+/** First numbers of the 14-bit pairs that the selection sends now, both halves of them. */
+export function selectedPairs(row: LatticeRow, selected: ReadonlySet<GestureRef>): number[] {
+  const halves = (part: Owner['part']): number[] =>
+    row.cells.flatMap(({ number, owners }) =>
+      owners.some((owner) => owner.live && owner.part === part && selected.has(owner.gesture))
+        ? [number]
+        : [],
+    )
+  const seconds = new Set(halves('second'))
+  return halves('first').filter((number) => seconds.has(number + PAIR_DISTANCE))
 }
 
 /** The cells of a row that the selection sends, and whether it does so now. */

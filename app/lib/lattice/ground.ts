@@ -40,7 +40,9 @@ const NOTE_RUNS = runsOf((note) => (isBlackKey(note) ? 'toned' : 'plain'))
 
 /** What lies under the cells of a family, without the plain runs. */
 export const groundRuns = (family: Family): readonly GroundRun[] =>
-  family === 'cc' ? CONTROLLER_RUNS : NOTE_RUNS
+  family === 'cc' ? CONTROLLER_RUNS : family === 'note' ? NOTE_RUNS : []
+
+const SIXTEENS = Array.from({ length: 8 }, (_, index) => index * 16)
 
 const CONTROLLER_HEADINGS: readonly Heading[] = [
   { at: 0, text: '0' },
@@ -54,16 +56,21 @@ const CONTROLLER_HEADINGS: readonly Heading[] = [
   { at: 120, text: '120 mode' },
 ]
 
-export const headings = (family: Family, middleC: MiddleC): readonly Heading[] =>
+/** What stands over the grid; programs as the rig counts them, from 0 or 1. */
+export const headings = (family: Family, middleC: MiddleC, programsFrom: 0 | 1): readonly Heading[] =>
   family === 'cc'
     ? CONTROLLER_HEADINGS
-    : Array.from({ length: 11 }, (_, octave) => ({
-        at: octave * 12,
-        text: noteName(octave * 12, middleC),
-      }))
+    : family === 'program'
+      ? SIXTEENS.map((at) => ({ at, text: String(at + programsFrom) }))
+      : Array.from({ length: 11 }, (_, octave) => ({
+          at: octave * 12,
+          text: noteName(octave * 12, middleC),
+        }))
 
 /** Numbers at which a stronger line is drawn. */
 export const strongLines = (family: Family): readonly number[] =>
   family === 'cc'
     ? [16, 20, 32, 48, 64, 80, 96, 102, 112, 120]
-    : Array.from({ length: 10 }, (_, octave) => (octave + 1) * 12)
+    : family === 'program'
+      ? SIXTEENS.slice(1)
+      : Array.from({ length: 10 }, (_, octave) => (octave + 1) * 12)

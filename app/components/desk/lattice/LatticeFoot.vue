@@ -1,34 +1,36 @@
 <script setup lang="ts">
-import {
-  controllerName,
-  controllerClass,
-  CONTROLLER_CLASS_LABEL,
-  noteName,
-  percussionName,
-  PERCUSSION_CHANNEL,
-} from '#core/midi'
+import { controllerClass, CONTROLLER_CLASS_LABEL } from '#core/midi'
 import type { Family, Lattice } from '#core/addresses'
 import type { Finding } from '#core/conflicts'
+import { listenersAt } from '#core/mappings'
 import { placeName } from '#core/rig'
+import { numberName } from '~/lib/lattice/names'
 
-const { tag, family, spot, lattice, finding, note } = defineProps<{
+const { tag, family, spot, lattice, finding, destinations, note } = defineProps<{
   tag: string
   family: Family
   spot: { channel: number; number: number } | null
   lattice: Lattice | null
   finding: Finding | null
+  /** The destinations that are shown. */
+  destinations: readonly string[]
   note: string
 }>()
 const rigs = useRigStore()
 
 const meaning = computed(() => {
-  if (!spot) return ''
-  if (family === 'cc')
-    return controllerName(spot.number) ?? CONTROLLER_CLASS_LABEL[controllerClass(spot.number)]
-  const drum = spot.channel === PERCUSSION_CHANNEL ? percussionName(spot.number) : null
-  return [noteName(spot.number, rigs.rig?.middleC ?? 3), drum && `by standard ${drum.toLowerCase()}`]
-    .filter(Boolean)
-    .join(', ')
+  const { rig } = rigs
+  if (!spot || !rig) return ''
+  const name = numberName(family, spot.channel, spot.number, rig)
+  return name === '' && family === 'cc' ? CONTROLLER_CLASS_LABEL[controllerClass(spot.number)] : name
+})
+/** What listens there. */
+const moves = computed(() => {
+  const { rig } = rigs
+  if (!spot || !rig) return ''
+  const names = listenersAt(rig, destinations, { space: family, ...spot })
+  const more = names.length > 2 ? ` and ${names.length - 1} more` : ''
+  return names.slice(0, more === '' ? 2 : 1).join(', ') + more
 })
 const row = computed(() => lattice?.rows.find(({ channel }) => channel === spot?.channel))
 const senders = computed(() => {
@@ -58,9 +60,13 @@ const kept = computed(
       <span class="tag font-bold">{{ tag }}</span>
       <span class="text-soft">{{ meaning }}</span>
       <span v-if="kept" class="text-soft">kept for {{ kept }}</span>
-      <span class="min-w-0 truncate" :class="finding?.severity === 'error' && 'text-conflict'">{{
-        senders || 'free'
-      }}</span>
+      <span
+        class="min-w-0 truncate"
+        :class="finding?.severity === 'error' && 'text-conflict'"
+        :title="finding?.message"
+        >{{ finding?.message ?? (senders || 'free') }}</span
+      >
+      <span v-if="moves" class="text-soft max-w-80 shrink-0 truncate">moves {{ moves }}</span>
     </template>
     <span v-else class="text-soft"
       >Point at a cell, or walk the lattice with the arrow keys, to read what it means and who sends it.</span

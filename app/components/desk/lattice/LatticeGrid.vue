@@ -16,7 +16,7 @@ const frame = useTemplateRef('frame')
 const { width } = useElementSize(frame)
 const geometry = computed(() => latticeGeometry(width.value, lattice.rows.length))
 const runs = computed(() => groundRuns(lattice.family))
-const titles = computed(() => headings(lattice.family, rigs.rig?.middleC ?? 3))
+const titles = computed(() => headings(lattice.family, rigs.rig?.middleC ?? 3, rigs.rig?.programsFrom ?? 1))
 const lines = computed(() => strongLines(lattice.family))
 const selected = computed(() =>
   desk.controller && desk.gesture ? `${desk.controller.id}/${desk.gesture}` : null,
@@ -77,6 +77,8 @@ function onKey(event: KeyboardEvent): void {
     cursor.value = stepSpot(lattice.rows, from, step[0], step[1])
   } else if (event.key === 'Enter' || event.key === ' ') {
     pick(cursor.value)
+  } else if (event.key === 'z' && cursor.value) {
+    desk.zoomed = lattice.rows[cursor.value.row]?.channel ?? null
   } else if (event.key === 'PageDown' || event.key === 'PageUp') {
     walkFindings(event.key === 'PageDown' ? 1 : -1)
   } else if (event.key === 'Escape') {
@@ -98,11 +100,12 @@ watch([selected, () => lattice], () => {
   look(cell ? cursor.value : null)
 })
 
+const NOUN = { cc: 'controller number', note: 'note', program: 'program' } as const
 const silent = computed(() => {
   const channels = lattice.silentChannels
   if (channels.length === 0) return ''
   if (lattice.rows.length === 0)
-    return `No ${lattice.family === 'cc' ? 'controller' : 'note'} number arrives here yet. Give a control one in its sentence, or look at the other family above.`
+    return `No ${NOUN[lattice.family]} arrives here yet. Give a control one in its sentence, or look at the other family above.`
   return `${channels.length === 1 ? 'channel' : 'channels'} ${spansOf(channels)}: nothing sent`
 })
 </script>
@@ -116,7 +119,7 @@ const silent = computed(() => {
       role="application"
       tabindex="0"
       aria-roledescription="lattice"
-      :aria-label="`Lattice, ${lattice.rows.length} channels in use. Arrows move, Control with arrows goes to the next in use, Shift with arrows to the next free, Page Down to the next finding, Enter selects.`"
+      :aria-label="`Lattice, ${lattice.rows.length} channels in use. Arrows move, Control with arrows goes to the next in use, Shift with arrows to the next free, Page Down to the next finding, Enter selects, z shows one channel large.`"
       class="lattice block"
       data-testid="lattice"
       @mousemove="look(spotUnder($event))"
@@ -181,6 +184,19 @@ const silent = computed(() => {
         :family="lattice.family"
         :marks="marks"
       />
+      <rect
+        v-for="(row, index) in lattice.rows"
+        :key="`zoom-${row.channel}`"
+        x="0"
+        :y="geometry.y(index)"
+        :width="LATTICE.left - 4"
+        :height="ROW"
+        class="channel-head"
+        :data-zoom="row.channel"
+        @click.stop="desk.zoomed = row.channel"
+      >
+        <title>Channel {{ row.channel }} by itself, with names</title>
+      </rect>
       <g v-if="drag" data-testid="lattice-drag">
         <rect
           v-for="cell in drag.cells"
@@ -214,6 +230,13 @@ const silent = computed(() => {
 <style scoped>
 .lattice {
   cursor: default;
+}
+.channel-head {
+  fill: transparent;
+  cursor: zoom-in;
+}
+.channel-head:hover {
+  stroke: var(--ink);
 }
 .heading {
   font: 450 11px var(--font-mono);

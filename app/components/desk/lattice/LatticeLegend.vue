@@ -20,7 +20,7 @@ const { family } = defineProps<{ family: Family }>()
       </svg>
       kept
     </li>
-    <li class="flex items-center gap-1.5">
+    <li v-if="family !== 'program'" class="flex items-center gap-1.5">
       <svg width="12" height="12" aria-hidden="true"><rect width="12" height="12" class="fill-known" /></svg>
       {{ family === 'cc' ? 'well known' : 'black keys' }}
     </li>

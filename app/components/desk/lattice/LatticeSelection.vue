@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { cellKey, type Lattice } from '#core/addresses'
+import { PAIR_DISTANCE } from '#core/midi'
 import type { Finding } from '#core/conflicts'
-import { selectedCells } from '~/lib/lattice/draw'
+import { selectedCells, selectedPairs } from '~/lib/lattice/draw'
 import { LATTICE, type LatticeGeometry } from '~/lib/lattice/geometry'
 
 /** The cells that the selection sends, marked behind them. */
@@ -27,6 +28,18 @@ const cells = computed(() =>
         null,
     })),
   ),
+)
+/** Lines that join the halves of pairs. */
+const pairs = computed(() =>
+  lattice.family === 'cc'
+    ? lattice.rows.flatMap((row, index) =>
+        selectedPairs(row, desk.selectedRefs).map((number) => {
+          const middle = (at: number): number => geometry.x(at) + geometry.columnWidth / 2
+          const bottom = geometry.y(index) + ROW - 1
+          return `M${middle(number)} ${bottom}H${middle(number + PAIR_DISTANCE)}`
+        }),
+      )
+    : [],
 )
 /** Bend, pressure and program beside the rows. */
 const strips = computed(() =>
@@ -62,6 +75,7 @@ const strips = computed(() =>
       :height="ROW - 1"
       rx="4"
     />
+    <path v-if="pairs.length > 0" :d="pairs.join('')" class="pair" />
     <rect
       v-for="{ key, x, y } in strips"
       :key="key"
@@ -80,6 +94,10 @@ const strips = computed(() =>
   fill: var(--marker);
   stroke: var(--ink);
   stroke-width: 1.2;
+}
+.pair {
+  stroke: var(--ink);
+  stroke-width: 1.5;
 }
 .elsewhere {
   fill: none;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { cellKey } from '#core/addresses'
-import { printTag } from '#core/midi'
+import { Minimize2 } from '@lucide/vue'
+import { cellKey, cellTarget, EVERY_BUS } from '#core/addresses'
+import { CHANNELS, printTag } from '#core/midi'
 
 const desk = useDeskStore()
 const analysis = useAnalysisStore()
@@ -9,8 +10,15 @@ const readout = ref<{ channel: number; number: number } | null>(null)
 const marks = useMarks()
 
 const lattice = computed(() => analysis.lattice)
-const busOptions = computed(() =>
-  (analysis.report?.buses ?? []).map(({ id, name }) => ({ value: id, label: name })),
+const busOptions = computed(() => {
+  const each = (analysis.report?.buses ?? []).map(({ id, name }) => ({ value: id, label: name }))
+  return each.length > 1 ? [...each, { value: EVERY_BUS, label: 'every destination' }] : each
+})
+/** The destinations that are shown. */
+const destinations = computed(() =>
+  (analysis.report?.buses ?? [])
+    .filter(({ id }) => bus.value === EVERY_BUS || id === bus.value)
+    .map(({ destination }) => destination),
 )
 const bus = computed({
   get: () => lattice.value?.bus ?? '',
@@ -19,16 +27,31 @@ const bus = computed({
   },
 })
 const shownBus = computed(() => analysis.report?.buses.find(({ id }) => id === bus.value))
-const FAMILIES = [
-  { id: 'cc', name: 'CC' },
-  { id: 'note', name: 'Notes' },
+/** The families of the grid, and the list of parameters. */
+const TABS = [
+  { id: 'cc', name: 'CC', noun: 'a CC' },
+  { id: 'note', name: 'Notes', noun: 'a note' },
+  { id: 'program', name: 'Programs', noun: 'a program' },
+  { id: 'parameter', name: 'NRPN, RPN', noun: 'a parameter' },
 ] as const
+type Tab = (typeof TABS)[number]['id']
+const tab = computed<Tab>({
+  get: () => (desk.isListing ? 'parameter' : desk.family),
+  set: (id) => {
+    desk.isListing = id === 'parameter'
+    if (id !== 'parameter') desk.family = id
+  },
+})
+const noun = computed(() => TABS.find(({ id }) => id === tab.value)?.noun ?? '')
+const parameters = computed(() => analysis.report?.parameters ?? [])
 
 /** Does anything of the selected gesture arrive on the bus that is shown, in any family? */
 const selectionArrives = computed(() => {
   const { gesture, controller } = desk
   if (!gesture || !controller || !lattice.value) return true
   const ref = `${controller.id}/${gesture}`
+  if (desk.isListing)
+    return parameters.value.some(({ owners }) => owners.some((owner) => owner.gesture === ref))
   return lattice.value.rows.some(
     (row) =>
       row.cells.some(({ owners }) => owners.some((owner) => owner.gesture === ref)) ||
@@ -45,10 +68,7 @@ const tag = computed(() =>
     ? printTag({
         scope: 'channel',
         channel: readout.value.channel,
-        target:
-          desk.family === 'cc'
-            ? { kind: 'cc', number: readout.value.number }
-            : { kind: 'note', low: readout.value.number, high: readout.value.number },
+        target: cellTarget({ space: desk.family, number: readout.value.number }),
       })
     : '',
 )
@@ -67,25 +87,51 @@ const tag = computed(() =>
       />
       <div class="flex" role="tablist" aria-label="Family of addresses">
         <button
-          v-for="family in FAMILIES"
-          :key="family.id"
+          v-for="each in TABS"
+          :key="each.id"
           type="button"
           role="tab"
-          :aria-selected="desk.family === family.id"
-          class="h-7 rounded-md px-3 font-medium"
-          :class="desk.family === family.id ? 'bg-ink text-sheet' : 'text-soft hover:text-ink'"
-          @click="desk.family = family.id"
+          :aria-selected="tab === each.id"
+          class="h-7 rounded-md px-2.5 font-medium whitespace-nowrap"
+          :class="tab === each.id ? 'bg-ink text-sheet' : 'text-soft hover:text-ink'"
+          :data-family="each.id"
+          @click="tab = each.id"
         >
-          {{ family.name }}
+          {{ each.name }}
         </button>
       </div>
       <label class="text-soft flex items-center gap-1.5 text-xs">
         <input v-model="preferences.otherLayers" type="checkbox" class="accent-ink" />other layers, faintly
       </label>
-      <LatticeLegend class="ml-auto" :family="desk.family" />
+      <span v-if="desk.zoomed !== null && !desk.isListing" class="flex items-center gap-1.5">
+        <UiButton data-testid="all-channels" @click="desk.zoomed = null"
+          ><Minimize2 :size="13" />All channels</UiButton
+        >
+        <select
+          v-model.number="desk.zoomed"
+          aria-label="Channel"
+          class="bg-raised border-line h-7 rounded-md border px-1"
+        >
+          <option v-for="channel in CHANNELS" :key="channel" :value="channel">channel {{ channel }}</option>
+        </select>
+      </span>
+      <LatticeLegend v-if="!desk.isListing" class="ml-auto" :family="desk.family" />
     </header>
     <div class="min-h-0 flex-1 overflow-auto">
-      <LatticeGrid v-if="lattice" :lattice="lattice" :marks="marks.byCell" @look="readout = $event" />
+      <LazyParameterTable
+        v-if="lattice && desk.isListing"
+        :lines="parameters"
+        :destinations="destinations"
+        :marks="marks.byCell"
+      />
+      <LazyLatticeLarge
+        v-else-if="lattice && desk.zoomed !== null"
+        :lattice="lattice"
+        :channel="desk.zoomed"
+        :marks="marks.byCell"
+        @look="readout = $event"
+      />
+      <LatticeGrid v-else-if="lattice" :lattice="lattice" :marks="marks.byCell" @look="readout = $event" />
       <p v-else-if="analysis.failure" class="text-conflict px-4 py-3" role="alert">
         The analysis stopped: {{ analysis.failure }} Change anything to start it again, or reload.
       </p>
@@ -100,9 +146,10 @@ const tag = computed(() =>
       :spot="readout"
       :lattice="lattice"
       :finding="finding"
+      :destinations="destinations"
       :note="
         !selectionArrives
-          ? `What is selected does not arrive here as ${desk.family === 'cc' ? 'a CC' : 'a note'}.`
+          ? `What is selected does not arrive here as ${noun}.`
           : shownBus?.mergesChannels
             ? `${shownBus.name} takes all channels for one.`
             : ''
