@@ -1,0 +1,58 @@
+import * as fc from 'fast-check'
+import { expect, it } from 'vitest'
+import type { Rig } from '../rig'
+import { naiveKept, naiveMeetings, type NaiveFinding } from '../testing/naive-check'
+import { anyRig } from '../testing/rigs'
+import { check, type Finding } from '.'
+
+const keyOf = ({ controller, template, layer, gesture, message }: Finding['at'][number]): string =>
+  [controller, template, layer, gesture, message].join('/')
+
+const sorted = (items: Iterable<string>): string[] => [...new Set(items)].toSorted()
+
+/** Who, and where, a rule speaks of, over all its findings. */
+const ofCheck = (findings: readonly Finding[], rule: string) => {
+  const own = findings.filter((finding) => finding.rule === rule)
+  return {
+    senders: sorted(own.flatMap(({ at }) => at.map(keyOf))),
+    destinations: sorted(own.flatMap(({ destinations }) => destinations)),
+  }
+}
+const ofNaive = (found: readonly NaiveFinding[], rule: string) => {
+  const own = found.filter((finding) => finding.rule === rule)
+  return {
+    senders: sorted(own.flatMap(({ senders }) => [...senders])),
+    destinations: sorted(own.map(({ destination }) => destination)),
+  }
+}
+
+/** Is every pair that the slow way found, in one finding of the check? */
+const areTogether = (findings: readonly Finding[], { rule, senders, destination }: NaiveFinding): boolean =>
+  findings.some((finding) => {
+    const keys = new Set(finding.at.map(keyOf))
+    return (
+      finding.rule === rule &&
+      finding.destinations.includes(destination) &&
+      [...senders].every((key) => keys.has(key))
+    )
+  })
+
+const RULES = ['same-address', 'split-value', 'merged-channels', 'reserved', 'claimed'] as const
+
+it('the check agrees with all pairs, taken one by one straight from the definitions', () => {
+  const seen = new Map<string, number>()
+  fc.assert(
+    fc.property(anyRig, (rig: Rig) => {
+      const { findings } = check(rig)
+      const naive = [...naiveMeetings(rig), ...naiveKept(rig)]
+      for (const rule of RULES) expect(ofCheck(findings, rule), rule).toEqual(ofNaive(naive, rule))
+      for (const finding of naive) {
+        expect(areTogether(findings, finding), `${finding.rule} ${[...finding.senders].join(' ')}`).toBe(true)
+        seen.set(finding.rule, (seen.get(finding.rule) ?? 0) + 1)
+      }
+    }),
+    { numRuns: 300 },
+  )
+  // The rigs made at random must show each rule, or the agreement would say nothing.
+  for (const rule of [...RULES, 'pair-broken']) expect(seen.get(rule) ?? 0, rule).toBeGreaterThan(5)
+})

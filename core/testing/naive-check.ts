@@ -1,0 +1,189 @@
+import { parseTag } from '../midi'
+import type { Assignment, Destination, Message, Rig } from '../rig'
+
+/**
+ * A checker written straight from the definitions, over all pairs, slow and without any of the code that
+ * it is there to judge: for rigs of the kind that `anyRig` makes (everything cabled to everything, no
+ * rules, hosts or passages).
+ */
+
+interface Sent {
+  controller: string
+  gesture: string
+  layer: string | null
+  /** Controller, template, layer, gesture and number of the message. */
+  key: string
+  message: Message
+  channel: number
+}
+
+/** A spot on the wire, with the values that a controller number takes there. */
+interface Spot {
+  family: 'cc' | 'note' | 'bend' | 'pressure'
+  channel: number
+  number: number
+  half: 'whole' | 'first' | 'second'
+  values: readonly number[]
+}
+
+export interface NaiveFinding {
+  rule: string
+  senders: ReadonlySet<string>
+  destination: string
+}
+
+const from = (low: number, high: number): number[] =>
+  Array.from({ length: high - low + 1 }, (_, index) => low + index)
+const EVERY = from(0, 127)
+
+function everySent(rig: Rig): Sent[] {
+  const all: Sent[] = []
+  for (const controller of rig.controllers) {
+    if (!controller.inUse) continue
+    for (const template of controller.templates) {
+      const add = (layer: string | null, table: Readonly<Record<string, Assignment>>): void => {
+        for (const [gesture, { messages }] of Object.entries(table)) {
+          messages.forEach((message, index) => {
+            if (!('channel' in message)) return
+            const channel = message.channel === 'home' ? controller.homeChannel : message.channel
+            const key = [controller.id, template.id, layer, gesture, index].join('/')
+            all.push({ controller: controller.id, gesture, layer, key, message, channel })
+          })
+        }
+      }
+      add(null, template.base)
+      for (const { layers } of template.stacks) for (const { id, assignments } of layers) add(id, assignments)
+    }
+  }
+  return all
+}
+
+function valuesOf(message: Extract<Message, { kind: 'cc' }>): number[] {
+  const { low, high } = message.range
+  switch (message.behaviour.kind) {
+    case 'absolute':
+      return from(Math.min(low, high), Math.max(low, high))
+    case 'toggle':
+      return [low, high]
+    case 'momentary':
+    case 'trigger':
+      return [high]
+    default:
+      return EVERY
+  }
+}
+
+function spotsOf({ message, channel }: Sent): Spot[] {
+  const spot = (
+    family: Spot['family'],
+    number: number,
+    half: Spot['half'] = 'whole',
+    values: readonly number[] = EVERY,
+  ): Spot => ({ family, channel, number, half, values })
+  switch (message.kind) {
+    case 'cc':
+      return message.number === 'wanted' ? [] : [spot('cc', message.number, 'whole', valuesOf(message))]
+    case 'cc14':
+      return message.number === 'wanted'
+        ? []
+        : [spot('cc', message.number, 'first'), spot('cc', message.number + 32, 'second')]
+    case 'note': {
+      const { keys } = message
+      if (keys.kind === 'one') return keys.number === 'wanted' ? [] : [spot('note', keys.number)]
+      return from(keys.low, keys.high).map((number) => spot('note', number))
+    }
+    case 'bend':
+    case 'pressure':
+      return [spot(message.kind, 0)]
+    default:
+      return []
+  }
+}
+
+const isHeard = ({ hears }: Destination, { channel }: Spot): boolean =>
+  hears.playing.channels.kind !== 'only' || hears.playing.channels.channels.includes(channel)
+
+/** Can both be showing? Of two replacing layers of one controller only one can. */
+const areLive = (a: Sent, b: Sent): boolean =>
+  a.controller !== b.controller || a.layer === null || b.layer === null || a.layer === b.layer
+
+const isShared = (rig: Rig, a: Sent, b: Sent): boolean =>
+  rig.accords.some(({ gestures }) =>
+    [a, b].every(({ controller, gesture }) => gestures.includes(`${controller}/${gesture}`)),
+  )
+
+/** How two spots meet, by the words of the rules. */
+function meetingRule(a: Sent, b: Sent, one: Spot, other: Spot, merged: boolean): string | null {
+  if (one.family !== other.family || one.number !== other.number) return null
+  if (one.channel !== other.channel && !merged) return null
+  if (one.half === 'second' && other.half === 'second') return null
+  if (one.channel !== other.channel) return 'merged-channels'
+  if (one.half === 'second' || other.half === 'second') return 'pair-broken'
+  if (one.family === 'bend' || one.family === 'pressure')
+    return a.controller === b.controller ? null : 'same-address'
+  if (one.family === 'note') return 'same-address'
+  return one.values.some((value) => other.values.includes(value)) ? 'same-address' : 'split-value'
+}
+
+/** What two gestures do to each other, pair by pair and destination by destination. */
+export function naiveMeetings(rig: Rig): NaiveFinding[] {
+  const all = everySent(rig)
+  const found: NaiveFinding[] = []
+  for (const destination of rig.destinations) {
+    const merged = destination.hears.playing.channels.kind === 'merged'
+    all.forEach((a, index) =>
+      all.slice(index + 1).forEach((b) => {
+        if (a.controller === b.controller && a.gesture === b.gesture) return
+        if (!areLive(a, b) || isShared(rig, a, b)) return
+        const rules = new Set<string>()
+        for (const one of spotsOf(a).filter((spot) => isHeard(destination, spot)))
+          for (const other of spotsOf(b).filter((spot) => isHeard(destination, spot))) {
+            const rule = meetingRule(a, b, one, other, merged)
+            if (rule !== null) rules.add(rule)
+          }
+        for (const rule of rules)
+          found.push({ rule, senders: new Set([a.key, b.key]), destination: destination.id })
+      }),
+    )
+  }
+  return found
+}
+
+/** Numbers that the standard, or a destination, keeps for something else. */
+export function naiveKept(rig: Rig): NaiveFinding[] {
+  return everySent(rig).flatMap((sent): NaiveFinding[] =>
+    rig.destinations.flatMap((destination) => {
+      const heard = spotsOf(sent).filter((spot) => isHeard(destination, spot))
+      const plain = sent.message.kind === 'cc' ? heard.map(({ number }) => number) : []
+      const isReserved = plain.some((number) => number >= 120 || number === 0 || number === 32)
+      const isClaimed = destination.claims.some(
+        ({ kind, channel, low, high, serves }) =>
+          heard.some(
+            (spot) =>
+              spot.family === kind &&
+              (channel === null || channel === spot.channel) &&
+              (kind === 'bend' || kind === 'pressure' || (spot.number >= low && spot.number <= high)),
+          ) && !isMeant(rig, sent, destination, serves),
+      )
+      const finding = (rule: string): NaiveFinding => ({
+        rule,
+        senders: new Set([sent.key]),
+        destination: destination.id,
+      })
+      return [...(isReserved ? [finding('reserved')] : []), ...(isClaimed ? [finding('claimed')] : [])]
+    }),
+  )
+}
+
+/** Is a gesture mapped to what an address is kept for, and not taught another address? */
+function isMeant(rig: Rig, sent: Sent, { id }: Destination, serves: readonly string[]): boolean {
+  return rig.mappings.some(({ gesture, destination, parameter, learnedAt }) => {
+    if (gesture !== `${sent.controller}/${sent.gesture}` || destination !== id) return false
+    if (!serves.includes(parameter)) return false
+    if (learnedAt === null) return true
+    const parsed = parseTag(learnedAt)
+    if (!parsed.ok || parsed.address.scope !== 'channel' || sent.message.kind !== 'cc') return false
+    const { channel, target } = parsed.address
+    return channel === sent.channel && target.kind === 'cc' && target.number === sent.message.number
+  })
+}
