@@ -14,6 +14,8 @@ export interface Bus {
   mergesChannels: boolean
   /** Does the destination hear this cell at all? */
   hears: (cell: CellAddress) => boolean
+  /** Does it hear everything that arrives? */
+  hearsAll: boolean
 }
 
 const CLAIM_SPACES: ReadonlySet<Space> = new Set(['cc', 'note', 'poly', 'program', 'bend', 'pressure'])
@@ -62,6 +64,9 @@ export function busesOf(rig: Rig): Bus[] {
       destination: destination.id,
       mergesChannels: destination.hears.playing.channels.kind === 'merged',
       hears,
+      hearsAll:
+        chain.every((link) => link.hears.playing.channels.kind !== 'only') &&
+        hosts.every(({ claims }) => claims.length === 0),
     }
     if (destination.hears.playing.ports === 'merged' || inputs.length < 2) {
       const ports = inputs.map((port) => port.id)

@@ -33,12 +33,15 @@ export interface Cell extends CellAddress {
   sent: SentValues
 }
 
+const SPACE_INDEX = Object.fromEntries(SPACES.map((space, index) => [space, index])) as Readonly<
+  Record<Space, number>
+>
 const CHANNEL_STRIDE = 16_384
 const SPACE_STRIDE = CHANNEL_STRIDE * 16
 
 /** One number for a cell, unique over all spaces, channels and numbers. */
 export const cellKey = ({ space, channel, number }: CellAddress): number =>
-  SPACES.indexOf(space) * SPACE_STRIDE + (channel - 1) * CHANNEL_STRIDE + number
+  SPACE_INDEX[space] * SPACE_STRIDE + (channel - 1) * CHANNEL_STRIDE + number
 
 /** The cell that a key stands for. Inverse of `cellKey`. */
 export function cellOfKey(key: number): CellAddress {

@@ -28,7 +28,9 @@ export interface Sender {
   message: ChannelMessage
   channel: Channel
   /** The sent address as a tag, or null while a number is wanted. */
-  tag: string | null
+  readonly tag: string | null
+  /** The cells it occupies as it is sent, before any cable. */
+  readonly cells: readonly Cell[]
   pinned: boolean
   /** Position in the rig, for a stable order. */
   order: number
@@ -41,23 +43,30 @@ export interface Emission {
   cells: readonly Cell[]
 }
 
-/** Every message of every controller in use that travels on a channel, in the order of the rig. */
-export function sendersOf(rig: Rig): Sender[] {
-  const senders: Sender[] = []
-  for (const controller of rig.controllers) {
-    if (controller.inUse) addSenders(controller, senders)
-  }
-  return senders
-}
+const known = new WeakMap<Controller, { position: number; senders: readonly Sender[] }>()
 
-function addSenders(controller: Controller, senders: Sender[]): void {
+/** More messages than one controller can hold, so that orders of two controllers do not mix. */
+const ORDER_STRIDE = 2 ** 24
+
+/** The senders of one controller; the same as before as long as neither it nor its position changes. */
+function sendersIn(controller: Controller, position: number): readonly Sender[] {
+  const before = known.get(controller)
+  if (before?.position === position) return before.senders
+  const senders: Sender[] = []
   for (const { place, assignment } of assignmentsOf(controller)) {
     assignment.messages.forEach((message, messageIndex) => {
       if (!isChannelMessage(message)) return
-      senders.push(makeSender(controller, place, message, messageIndex, assignment.pinned, senders.length))
+      const order = position * ORDER_STRIDE + senders.length
+      senders.push(makeSender(controller, place, message, messageIndex, assignment.pinned, order))
     })
   }
+  known.set(controller, { position, senders })
+  return senders
 }
+
+/** Every message of every controller in use that travels on a channel, in the order of the rig. */
+export const sendersOf = (rig: Rig): Sender[] =>
+  rig.controllers.flatMap((controller, position) => (controller.inUse ? sendersIn(controller, position) : []))
 
 function makeSender(
   controller: Controller,
@@ -67,15 +76,29 @@ function makeSender(
   pinned: boolean,
   order: number,
 ): Sender {
-  const address = sentAddress(message, controller.homeChannel)
+  const { homeChannel } = controller
+  const channel = channelOf(message, homeChannel) ?? homeChannel
+  // In a large rig most tags and cells are never looked at, or not again.
+  let tag: string | null | undefined
+  let cells: readonly Cell[] | undefined
   return {
     place,
     key: `${placeKey(place)}#${messageIndex}`,
     gesture: placeRef(place),
     messageIndex,
     message,
-    channel: channelOf(message, controller.homeChannel) ?? controller.homeChannel,
-    tag: address === null ? null : printTag(address),
+    channel,
+    get tag() {
+      if (tag === undefined) {
+        const address = sentAddress(message, homeChannel)
+        tag = address === null ? null : printTag(address)
+      }
+      return tag
+    },
+    get cells() {
+      cells ??= distinct(cellsOf(message, channel))
+      return cells
+    },
     pinned,
     order,
   }
@@ -90,7 +113,8 @@ export function emissionCells(
   const channel = channelOf(message, controller.homeChannel)
   if (channel === null) return []
   const sent = withChannel(message, channel)
-  return reach(controller.id, sent)
+  return reach
+    .arrivals(controller.id, sent)
     .map(({ bus, messages }) => ({
       bus,
       cells: distinct(messages.flatMap((arrived) => cellsOf(arrived, channel))).filter(bus.hears),
@@ -112,11 +136,28 @@ function distinct(cells: Cell[]): Cell[] {
  * For every message of every controller in use, the cells it occupies at every destination it
  * reaches, after cables, boxes and their rules, rewrites included.
  */
-export function emit(rig: Rig, buses = busesOf(rig), reach = reachOf(rig, buses)): Emission[] {
+export function emit(
+  rig: Rig,
+  buses = busesOf(rig),
+  reach = reachOf(rig, buses),
+  senders = sendersOf(rig),
+): Emission[] {
   const controllers = new Map(rig.controllers.map((controller) => [controller.id, controller]))
-  return sendersOf(rig).flatMap((sender) => {
-    const controller = controllers.get(sender.place.controller)
-    if (!controller) return []
-    return emissionCells(reach, controller, sender.message).map((arrival) => ({ sender, ...arrival }))
-  })
+  const emissions: Emission[] = []
+  for (const sender of senders) {
+    const { controller: id } = sender.place
+    const open = reach.open.get(id)
+    if (open) {
+      for (const bus of open) {
+        const cells = bus.hearsAll ? sender.cells : sender.cells.filter(bus.hears)
+        if (cells.length > 0) emissions.push({ sender, bus, cells })
+      }
+      continue
+    }
+    const controller = controllers.get(id)
+    if (!controller) continue
+    for (const arrival of emissionCells(reach, controller, sender.message))
+      emissions.push({ sender, ...arrival })
+  }
+  return emissions
 }

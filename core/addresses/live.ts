@@ -1,4 +1,4 @@
-import { rigIndex, stackOfLayer, type Passage, type Place, type Rig } from '../rig'
+import { rigIndex, stackOfLayer, type Id, type Passage, type Place, type Rig, type Stack } from '../rig'
 
 /** Are two places of one controller excluded from each other by its templates and replacing stacks? */
 function apart(rig: Rig, a: Place, b: Place): boolean {
@@ -35,4 +35,63 @@ export function liveTogether(rig: Rig, a: Place, b: Place): boolean {
   if (a.controller === b.controller && apart(rig, a, b)) return false
   if (rig.passages.length === 0) return true
   return rig.passages.some((passage) => showsIn(rig, passage, a) && showsIn(rig, passage, b))
+}
+
+/** What decides whether a place is live together with others: the same for all of a layer. */
+export interface LiveClass {
+  controller: Id
+  template: Id
+  /** The replacing stack that it is in a layer of, if any. */
+  stack: Stack | null
+  layer: Id | null
+  /** In which passages it can show; null where none are declared. */
+  passages: readonly boolean[] | null
+}
+
+/** `liveTogether` for thousands of pairs of places. */
+export interface Liveness {
+  classOf: (place: Place) => LiveClass
+  together: (a: LiveClass, b: LiveClass) => boolean
+}
+
+export function livenessOf(rig: Rig): Liveness {
+  const byPlace = new Map<Place, LiveClass>()
+  const byLayer = new Map<string, LiveClass>()
+  const made = (place: Place): LiveClass => {
+    const { controller, template, layer } = place
+    const key = `${controller}/${template}/${layer ?? ''}`
+    const before = byLayer.get(key)
+    if (before) return before
+    const found = rigIndex(rig)
+      .controllers.get(controller)
+      ?.templates.find(({ id }) => id === template)
+    const stack = found && layer !== null ? stackOfLayer(found, layer) : null
+    const fresh: LiveClass = {
+      controller,
+      template,
+      stack: stack?.mode === 'replace' ? stack : null,
+      layer,
+      passages:
+        rig.passages.length === 0 ? null : rig.passages.map((passage) => showsIn(rig, passage, place)),
+    }
+    byLayer.set(key, fresh)
+    return fresh
+  }
+  return {
+    classOf: (place) => {
+      const before = byPlace.get(place)
+      if (before) return before
+      const found = made(place)
+      byPlace.set(place, found)
+      return found
+    },
+    together: (one, other) => {
+      if (one.controller === other.controller && one !== other) {
+        if (one.template !== other.template) return false
+        if (one.stack !== null && one.stack === other.stack) return false
+      }
+      const { passages } = one
+      return passages === null || passages.some((shows, index) => shows && other.passages?.[index] === true)
+    },
+  }
 }

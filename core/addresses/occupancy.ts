@@ -1,7 +1,7 @@
 import type { Id, Rig } from '../rig'
 import { busesOf, type Bus } from './buses'
 import { cellKey, type Cell, type CellAddress } from './cells'
-import { emit, type Emission, type Sender } from './emission'
+import { emit, sendersOf, type Emission, type Sender } from './emission'
 import { reachOf, waysOf, type Reach, type Way } from './routes'
 
 /** One sender in one cell. */
@@ -17,6 +17,8 @@ export interface Occupancy {
   /** All ways from each controller to each bus. */
   ways: ReadonlyMap<Id, readonly Way[]>
   reach: Reach
+  /** Everyone who sends, whether it arrives anywhere or not, in the order of the rig. */
+  senders: readonly Sender[]
   emissions: readonly Emission[]
   /** By bus id, then by the key of `busCellKey`. */
   cells: ReadonlyMap<string, ReadonlyMap<number, readonly Hit[]>>
@@ -30,7 +32,8 @@ export function occupancyOf(rig: Rig): Occupancy {
   const buses = busesOf(rig)
   const ways = waysOf(rig, buses)
   const reach = reachOf(rig, buses, ways)
-  const emissions = emit(rig, buses, reach)
+  const senders = sendersOf(rig)
+  const emissions = emit(rig, buses, reach, senders)
   const cells = new Map<string, Map<number, Hit[]>>(buses.map((bus) => [bus.id, new Map()]))
   for (const { sender, bus, cells: sent } of emissions) {
     const onBus = cells.get(bus.id)
@@ -42,7 +45,7 @@ export function occupancyOf(rig: Rig): Occupancy {
       else onBus.set(key, [{ sender, cell }])
     }
   }
-  return { rig, buses, ways, reach, emissions, cells }
+  return { rig, buses, ways, reach, senders, emissions, cells }
 }
 
 export const hitsAt = (occupancy: Occupancy, bus: Bus, cell: CellAddress): readonly Hit[] =>

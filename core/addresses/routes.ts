@@ -56,8 +56,13 @@ export interface Arrival {
   messages: readonly Message[]
 }
 
-/** Where a message of a controller arrives, and as what. Its channel must be a number, not home. */
-export type Reach = (controller: Id, message: Message) => readonly Arrival[]
+/** Where messages of controllers arrive, and as what. */
+export interface Reach {
+  /** Of one message, whose channel must be a number, not home. */
+  arrivals: (controller: Id, message: Message) => readonly Arrival[]
+  /** The buses of controllers whose every message arrives everywhere as it is sent. */
+  open: ReadonlyMap<Id, readonly Bus[]>
+}
 
 /** A span of keys as its keys, one by one; other messages as they are. */
 function keyByKey(message: Message): Message[] {
@@ -80,7 +85,7 @@ export function arrivingAlong(cables: readonly Cable[], message: Message): Messa
   return parts.flatMap((part) => carriedAlong(filters, part) ?? [])
 }
 
-/** Work out the ways once; the function given back answers for any message. */
+/** Work out the ways once; what is given back answers for any message. */
 export function reachOf(rig: Rig, buses: readonly Bus[], ways = waysOf(rig, buses)): Reach {
   const open = new Map<Id, readonly Bus[]>()
   for (const [controller, list] of ways) {
@@ -88,14 +93,15 @@ export function reachOf(rig: Rig, buses: readonly Bus[], ways = waysOf(rig, buse
       open.set(controller, [...new Set(list.map((way) => way.bus))])
     }
   }
-  return (controller, message) => {
+  const arrivals = (controller: Id, message: Message): readonly Arrival[] => {
     const all = open.get(controller)
     if (all) return all.map((bus) => ({ bus, messages: [message] }))
-    const arrivals = new Map<Bus, Message[]>()
+    const found = new Map<Bus, Message[]>()
     for (const { bus, cables } of ways.get(controller) ?? []) {
       const arrived = arrivingAlong(cables, message)
-      if (arrived.length > 0) arrivals.set(bus, [...(arrivals.get(bus) ?? []), ...arrived])
+      if (arrived.length > 0) found.set(bus, [...(found.get(bus) ?? []), ...arrived])
     }
-    return [...arrivals].map(([bus, messages]) => ({ bus, messages }))
+    return [...found].map(([bus, messages]) => ({ bus, messages }))
   }
+  return { arrivals, open }
 }

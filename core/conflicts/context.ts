@@ -1,7 +1,7 @@
-import { liveTogether, occupancyOf } from '../addresses'
+import { livenessOf, occupancyOf } from '../addresses'
 import { purposesOf, type Purpose } from '../mappings'
 import type { Sender, Occupancy } from '../addresses'
-import type { GestureRef, Id, Rig } from '../rig'
+import { mappingsOf, type GestureRef, type Id, type Rig } from '../rig'
 import { joinsOf, type Join } from './joins'
 import { findMeetings, type Meetings } from './meetings'
 
@@ -33,16 +33,24 @@ export function excusedBy(rig: Rig): Excused {
   }
 }
 
+const NO_PURPOSES: readonly Purpose[] = []
+
 export function contextOf(rig: Rig): CheckContext {
   const occupancy = occupancyOf(rig)
   const known = new Map<Sender, readonly Purpose[]>()
   const purposes = (sender: Sender): readonly Purpose[] => {
+    if (mappingsOf(rig, sender.gesture).length === 0) return NO_PURPOSES
     const found = known.get(sender) ?? purposesOf(rig, sender)
     known.set(sender, found)
     return found
   }
-  const live = (a: Sender, b: Sender): boolean => liveTogether(rig, a.place, b.place)
   let joined: readonly Join[] | null = null
-  const joins = (): readonly Join[] => (joined ??= joinsOf(rig))
-  return { rig, occupancy, purposes, joins, meetings: findMeetings(occupancy, live, excusedBy(rig)) }
+  const joins = (): readonly Join[] => (joined ??= joinsOf(rig, occupancy.senders))
+  return {
+    rig,
+    occupancy,
+    purposes,
+    joins,
+    meetings: findMeetings(occupancy, livenessOf(rig), excusedBy(rig)),
+  }
 }

@@ -89,9 +89,14 @@ export interface Cures {
   ready?: readonly Fix[]
 }
 
+/** Of more senders than these at one address, only the first is offered to be kept. */
+const MOST_KEPT = 12
+
 /** Alternatives for senders that meet at one address: keep one of them where it is, move the others. */
 export const allButOne = (senders: readonly Sender[]): Sender[][] =>
-  senders.map((kept) => senders.filter((sender) => sender !== kept))
+  senders.length > MOST_KEPT
+    ? [senders.slice(1)]
+    : senders.map((kept) => senders.filter((sender) => sender !== kept))
 
 export const findingPlace = (sender: Sender): FindingPlace => ({
   ...sender.place,

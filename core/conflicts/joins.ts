@@ -1,5 +1,5 @@
 import { CHANNELS } from '../midi'
-import { hitsAt, sendersOf, type CellAddress, type Hit, type Occupancy, type Sender } from '../addresses'
+import { hitsAt, type CellAddress, type Hit, type Occupancy, type Sender } from '../addresses'
 import { arrivedAs, expectedOf, mappingParameter, meetsExpected, type Expected } from '../mappings'
 import {
   channelOf,
@@ -23,9 +23,11 @@ export interface Join {
   meeting: readonly Sender[]
 }
 
-export function joinsOf(rig: Rig): Join[] {
+export function joinsOf(rig: Rig, all: readonly Sender[]): Join[] {
   const byGesture = new Map<GestureRef, Sender[]>()
-  for (const sender of sendersOf(rig)) {
+  const mapped = new Set(rig.mappings.map(({ gesture }) => gesture))
+  for (const sender of all) {
+    if (!mapped.has(sender.gesture)) continue
     const list = byGesture.get(sender.gesture)
     if (list) list.push(sender)
     else byGesture.set(sender.gesture, [sender])

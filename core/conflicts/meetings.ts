@@ -4,6 +4,7 @@ import {
   type Bus,
   type CellAddress,
   type Hit,
+  type Liveness,
   type Occupancy,
   type Sender,
 } from '../addresses'
@@ -80,7 +81,7 @@ const crossingKey = (kind: MeetingKind, { cell }: Hit): number =>
  */
 export function findMeetings(
   occupancy: Occupancy,
-  live: (a: Sender, b: Sender) => boolean,
+  live: Liveness,
   excused: (a: GestureRef, b: GestureRef) => boolean,
 ): Meetings {
   const crossings = new Map<MeetingKind, Map<number, Crossing>>(
@@ -109,17 +110,24 @@ export function findMeetings(
 
 function meetingPairs(
   hits: readonly Hit[],
-  live: (a: Sender, b: Sender) => boolean,
+  live: Liveness,
   excused: (a: GestureRef, b: GestureRef) => boolean,
 ): Array<{ kind: MeetingKind; pair: Pair }> {
   const found: Array<{ kind: MeetingKind; pair: Pair }> = []
+  if (hits.length < 2) return found
+  const classes = hits.map(({ sender }) => live.classOf(sender.place))
   for (let first = 0; first < hits.length - 1; first++) {
+    const [a, classA] = [hits[first], classes[first]]
+    if (!a || !classA) continue
     for (let second = first + 1; second < hits.length; second++) {
-      const [a, b] = [hits[first], hits[second]]
-      if (!a || !b || a.sender.gesture === b.sender.gesture) continue
+      const classB = classes[second]
+      // Most senders of a large rig that share a cell are layers of one stack: the cheapest question first.
+      if (!classB || !live.together(classA, classB)) continue
+      const b = hits[second]
+      if (!b || a.sender.gesture === b.sender.gesture) continue
       const kind = meetingKind(a, b)
       if (kind === null || excused(a.sender.gesture, b.sender.gesture)) continue
-      if (live(a.sender, b.sender)) found.push({ kind, pair: [a, b] })
+      found.push({ kind, pair: [a, b] })
     }
   }
   return found

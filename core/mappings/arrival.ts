@@ -25,6 +25,9 @@ export function arrivedAs(
 ): readonly Message[] {
   const channel = channelOf(message, homeChannel)
   const sent = channel === null ? message : withChannel(message, channel)
-  const arrivals = rewritingReach(rig)?.(id, sent).filter(({ bus }) => bus.destination === destination) ?? []
+  const arrivals =
+    rewritingReach(rig)
+      ?.arrivals(id, sent)
+      .filter(({ bus }) => bus.destination === destination) ?? []
   return arrivals.length === 0 ? [sent] : arrivals.flatMap(({ messages }) => messages)
 }

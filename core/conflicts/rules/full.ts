@@ -1,4 +1,4 @@
-import { sendersOf, type Sender } from '../../addresses'
+import type { Sender } from '../../addresses'
 import { MESSAGE_KIND_NAME, rigIndex } from '../../rig'
 import { freeAddresses } from '../fixes/free-address'
 import type { Rule } from '../rule'
@@ -13,7 +13,7 @@ export const full: Rule = {
   id: 'full',
   title: 'No room left',
   find: ({ rig, occupancy }) => {
-    const wanting = sendersOf(rig).filter(isWanting)
+    const wanting = occupancy.senders.filter(isWanting)
     if (wanting.length === 0) return []
     const free = freeAddresses(rig, occupancy)
     const groups = new Map<string, { senders: Sender[]; numbers: Set<number>; reached: Set<string> }>()

@@ -1,14 +1,16 @@
 import {
   abilityReason,
-  assignmentsOf,
+  controlsOf,
   CONTROL_KIND_NAME,
-  findGesture,
   MESSAGE_KIND_NAME,
   modelOf,
-  placeRef,
+  splitGestureKey,
   sentAddress,
   type Abilities,
+  type Assignment,
   type Controller,
+  type GestureKey,
+  type Id,
   type Rig,
 } from '../../rig'
 import { printTag } from '../../midi'
@@ -27,19 +29,26 @@ interface Beyond {
 /** What a controller's assignments ask for and its hardware cannot do, gathered by what it is. */
 function beyondIn(rig: Rig, controller: Controller, abilities: Abilities): Beyond[] {
   const found = new Map<string, Beyond>()
-  for (const { place, assignment } of assignmentsOf(controller)) {
-    const control = findGesture(rig, placeRef(place))?.control
-    if (!control) continue
-    assignment.messages.forEach((message, index) => {
-      const reason = abilityReason(abilities, control, message)
-      if (reason === null) return
-      const what = `${MESSAGE_KIND_NAME[message.kind]} from ${CONTROL_KIND_NAME[control.kind]}`
-      const entry = found.get(`${what} ${reason}`) ?? { what, reason, places: [], tags: new Set() }
-      found.set(`${what} ${reason}`, entry)
-      entry.places.push({ ...place, message: index })
-      const address = sentAddress(message, controller.homeChannel)
-      if (address) entry.tags.add(printTag(address))
-    })
+  const controls = controlsOf(modelOf(rig, controller))
+  const lookAt = (template: Id, layer: Id | null, table: Readonly<Record<GestureKey, Assignment>>): void => {
+    for (const gesture of Object.keys(table)) {
+      const control = controls.get(splitGestureKey(gesture).control)
+      if (!control) continue
+      table[gesture]?.messages.forEach((message, index) => {
+        const reason = abilityReason(abilities, control, message)
+        if (reason === null) return
+        const what = `${MESSAGE_KIND_NAME[message.kind]} from ${CONTROL_KIND_NAME[control.kind]}`
+        const entry = found.get(`${what} ${reason}`) ?? { what, reason, places: [], tags: new Set() }
+        found.set(`${what} ${reason}`, entry)
+        entry.places.push({ controller: controller.id, template, layer, gesture, message: index })
+        const address = sentAddress(message, controller.homeChannel)
+        if (address) entry.tags.add(printTag(address))
+      })
+    }
+  }
+  for (const { id, base, stacks } of controller.templates) {
+    lookAt(id, null, base)
+    for (const { layers } of stacks) for (const layer of layers) lookAt(id, layer.id, layer.assignments)
   }
   return [...found.values()]
 }

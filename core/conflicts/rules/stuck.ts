@@ -56,6 +56,7 @@ export const stuck: Rule = {
   title: 'Held and never let go',
   find: (context) => {
     const { rig, occupancy } = context
+    if (rig.choices.length === 0) return []
     const byPlace = new Map<string, Sender[]>()
     for (const { sender } of occupancy.emissions) {
       const key = `${sender.place.controller}/${sender.place.template}/${sender.place.layer ?? ''}/${sender.place.gesture}`

@@ -43,8 +43,9 @@ function usesOf({ rig, occupancy, purposes }: CheckContext): Use[] {
   const uses = new Map<string, Use>()
   for (const { sender, bus } of occupancy.emissions) {
     const number = standardNumber(sender)
+    if (number === null) continue
     const meant = purposes(sender)
-    if (number === null || sender.tag === null || meant.length === 0) continue
+    if (sender.tag === null || meant.length === 0) continue
     if (meant.some(({ parameter }) => isMeant(parameter, number))) continue
     const use = uses.get(sender.key) ?? {
       sender,

@@ -1,0 +1,88 @@
+import { expect, it } from 'vitest'
+import { cellKey, cellsOf } from '../core/addresses'
+import { check } from '../core/conflicts'
+import { assignmentsOf, perform, type Rig } from '../core/rig'
+import { stressRig } from '../core/testing/stress-rig'
+
+const RUNS = 7
+
+/** Work that is done `RUNS` times, after once to warm up: the median, in ms. */
+function median(work: () => void): number {
+  work()
+  const taken = Array.from({ length: RUNS }, () => {
+    const start = performance.now()
+    work()
+    return performance.now() - start
+  }).toSorted((a, b) => a - b)
+  return taken[Math.floor(RUNS / 2)] ?? 0
+}
+
+/** A rig that shares nothing with what was looked at before, so that nothing known of it helps. */
+const fresh = (rig: Rig): Rig => structuredClone(rig)
+
+/** One pass that works out every address, at every destination, and hashes it; nothing else. */
+function hashPass(rig: Rig): number {
+  const seen = new Map<string, Map<number, number>>()
+  for (const controller of rig.controllers) {
+    const reached = rig.cables.filter(({ from }) => from.owner === controller.id).map(({ to }) => to.owner)
+    for (const { assignment } of assignmentsOf(controller)) {
+      for (const message of assignment.messages) {
+        for (const cell of cellsOf(message, controller.homeChannel)) {
+          const key = cellKey(cell)
+          for (const destination of reached) {
+            const cells = seen.get(destination) ?? new Map<number, number>()
+            seen.set(destination, cells)
+            cells.set(key, (cells.get(key) ?? 0) + 1)
+          }
+        }
+      }
+    }
+  }
+  return [...seen.values()].reduce((sum, { size }) => sum + size, 0)
+}
+
+it('the whole check of a large rig, and after one edit', () => {
+  const rig = stressRig()
+  const copies = Array.from({ length: RUNS + 1 }, () => fresh(rig))
+  let next = 0
+  const hash = median(() => expect(hashPass(rig)).toBeGreaterThan(0))
+  const before = process.memoryUsage().heapUsed
+  const full = median(() => {
+    const copy = copies[next++ % copies.length]
+    if (copy) check(copy)
+  })
+  const held = check(rig)
+  const memory = (process.memoryUsage().heapUsed - before) / 2 ** 20
+  let number = 20
+  let edited = rig
+  const after = median(() => {
+    number = 20 + ((number + 1) % 60)
+    edited = perform(edited, 'x', [
+      {
+        type: 'message',
+        at: { controller: 'c5', template: 't', layer: 'l0', gesture: 'k7.turn' },
+        index: 0,
+        message: {
+          kind: 'cc',
+          moment: 'move',
+          channel: 'home',
+          number,
+          range: { low: 0, high: 127 },
+          behaviour: { kind: 'absolute', turns: null },
+          resolution: { kind: 'full' },
+          releaseValue: null,
+        },
+      },
+    ]).rig
+    check(edited)
+  })
+  console.log(
+    [
+      `64 controllers, 100,352 assignments, 8 destinations, ${held.findings.length} findings:`,
+      `  every address hashed once          ${hash.toFixed(0).padStart(6)} ms`,
+      `  the whole check                    ${full.toFixed(0).padStart(6)} ms = ${(full / hash).toFixed(1)} × the hashing (figure: at most 5)`,
+      `  the check after one edit           ${after.toFixed(0).padStart(6)} ms = 1/${(full / after).toFixed(1)} of the whole (figure: at most 1/50)`,
+      `  memory more than before            ${memory.toFixed(0).padStart(6)} MB`,
+    ].join('\n'),
+  )
+})

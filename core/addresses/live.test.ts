@@ -1,0 +1,18 @@
+import * as fc from 'fast-check'
+import { expect, it } from 'vitest'
+import { nineRingsRig } from '../../demo'
+import { anyRig } from '../testing/rigs'
+import { livenessOf, liveTogether, sendersOf } from '.'
+
+it('what a place brings, worked out once, answers as each pair does by itself', () => {
+  const places = (rig: Parameters<typeof sendersOf>[0]) => sendersOf(rig).map(({ place }) => place)
+  fc.assert(
+    fc.property(fc.oneof(anyRig, fc.constant(nineRingsRig('as-found'))), (rig) => {
+      const { classOf, together } = livenessOf(rig)
+      const all = places(rig).filter((_, index) => index % 5 === 0)
+      for (const a of all)
+        for (const b of all) expect(together(classOf(a), classOf(b))).toBe(liveTogether(rig, a, b))
+    }),
+    { numRuns: 20 },
+  )
+})
