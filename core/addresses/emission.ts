@@ -5,6 +5,7 @@ import {
   placeKey,
   placeRef,
   sentAddress,
+  stackOfLayer,
   withChannel,
   type ChannelMessage,
   type Controller,
@@ -16,11 +17,13 @@ import {
 } from '../rig'
 import { busesOf, type Bus } from './buses'
 import { cellKey, cellsOf, type Cell } from './cells'
+import type { Standing } from './live'
 import { reachOf, type Reach } from './routes'
 
 /** One message of one assignment, as it leaves its controller. */
 export interface Sender {
   place: Place
+  standing: Standing
   /** `placeKey` and message number: unique in the rig. */
   key: string
   gesture: GestureRef
@@ -53,11 +56,19 @@ function sendersIn(controller: Controller, position: number): readonly Sender[] 
   const before = known.get(controller)
   if (before?.position === position) return before.senders
   const senders: Sender[] = []
+  const standings = new Map<string, Standing>()
+  let standing: Standing | null = null
   for (const { place, assignment } of assignmentsOf(controller)) {
+    if (standing?.template !== place.template || standing.layer !== place.layer) {
+      const key: string = `${place.template}/${place.layer ?? ''}`
+      standing = standings.get(key) ?? standingOf(controller, place)
+      standings.set(key, standing)
+    }
+    const stands = standing
     assignment.messages.forEach((message, messageIndex) => {
       if (!isChannelMessage(message)) return
       const order = position * ORDER_STRIDE + senders.length
-      senders.push(makeSender(controller, place, message, messageIndex, assignment.pinned, order))
+      senders.push(makeSender(controller, place, stands, message, messageIndex, assignment.pinned, order))
     })
   }
   known.set(controller, { position, senders })
@@ -68,9 +79,16 @@ function sendersIn(controller: Controller, position: number): readonly Sender[] 
 export const sendersOf = (rig: Rig): Sender[] =>
   rig.controllers.flatMap((controller, position) => (controller.inUse ? sendersIn(controller, position) : []))
 
+function standingOf(controller: Controller, { template: id, layer }: Place): Standing {
+  const template = controller.templates.find((candidate) => candidate.id === id)
+  const stack = template && layer !== null ? stackOfLayer(template, layer) : null
+  return { controller: controller.id, template: id, layer, stack: stack?.mode === 'replace' ? stack : null }
+}
+
 function makeSender(
   controller: Controller,
   place: Place,
+  standing: Standing,
   message: ChannelMessage,
   messageIndex: number,
   pinned: boolean,
@@ -83,6 +101,7 @@ function makeSender(
   let cells: readonly Cell[] | undefined
   return {
     place,
+    standing,
     key: `${placeKey(place)}#${messageIndex}`,
     gesture: placeRef(place),
     messageIndex,

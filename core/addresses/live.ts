@@ -13,7 +13,7 @@ function apart(rig: Rig, a: Place, b: Place): boolean {
 }
 
 /** Can a place be showing during a passage? What a passage leaves unsaid can be anything. */
-export function showsIn(rig: Rig, passage: Passage, place: Place): boolean {
+export function showsIn(rig: Rig, passage: Passage, place: Omit<Place, 'gesture'>): boolean {
   const shown = passage.showing.find((candidate) => candidate.controller === place.controller)
   if (!shown) return true
   if (shown.template !== place.template) return false
@@ -37,61 +37,32 @@ export function liveTogether(rig: Rig, a: Place, b: Place): boolean {
   return rig.passages.some((passage) => showsIn(rig, passage, a) && showsIn(rig, passage, b))
 }
 
-/** What decides whether a place is live together with others: the same for all of a layer. */
-export interface LiveClass {
+/** Where senders stand: the same object for all of a layer, or of the base of a template. */
+export interface Standing {
   controller: Id
   template: Id
-  /** The replacing stack that it is in a layer of, if any. */
-  stack: Stack | null
   layer: Id | null
-  /** In which passages it can show; null where none are declared. */
-  passages: readonly boolean[] | null
+  /** The replacing stack that it is a layer of, if any. */
+  stack: Stack | null
 }
 
-/** `liveTogether` for thousands of pairs of places. */
-export interface Liveness {
-  classOf: (place: Place) => LiveClass
-  together: (a: LiveClass, b: LiveClass) => boolean
-}
-
-export function livenessOf(rig: Rig): Liveness {
-  const byPlace = new Map<Place, LiveClass>()
-  const byLayer = new Map<string, LiveClass>()
-  const made = (place: Place): LiveClass => {
-    const { controller, template, layer } = place
-    const key = `${controller}/${template}/${layer ?? ''}`
-    const before = byLayer.get(key)
+/** `liveTogether` for thousands of pairs: in which passages a layer can show is worked out once. */
+export function livenessOf(rig: Rig): (a: Standing, b: Standing) => boolean {
+  const shows = new Map<Standing, readonly boolean[]>()
+  const showsOf = (standing: Standing): readonly boolean[] => {
+    const before = shows.get(standing)
     if (before) return before
-    const found = rigIndex(rig)
-      .controllers.get(controller)
-      ?.templates.find(({ id }) => id === template)
-    const stack = found && layer !== null ? stackOfLayer(found, layer) : null
-    const fresh: LiveClass = {
-      controller,
-      template,
-      stack: stack?.mode === 'replace' ? stack : null,
-      layer,
-      passages:
-        rig.passages.length === 0 ? null : rig.passages.map((passage) => showsIn(rig, passage, place)),
-    }
-    byLayer.set(key, fresh)
-    return fresh
+    const found = rig.passages.map((passage) => showsIn(rig, passage, standing))
+    shows.set(standing, found)
+    return found
   }
-  return {
-    classOf: (place) => {
-      const before = byPlace.get(place)
-      if (before) return before
-      const found = made(place)
-      byPlace.set(place, found)
-      return found
-    },
-    together: (one, other) => {
-      if (one.controller === other.controller && one !== other) {
-        if (one.template !== other.template) return false
-        if (one.stack !== null && one.stack === other.stack) return false
-      }
-      const { passages } = one
-      return passages === null || passages.some((shows, index) => shows && other.passages?.[index] === true)
-    },
+  return (a, b) => {
+    if (a.controller === b.controller && a !== b) {
+      if (a.template !== b.template) return false
+      if (a.stack !== null && a.stack === b.stack) return false
+    }
+    if (rig.passages.length === 0) return true
+    const other = showsOf(b)
+    return showsOf(a).some((isShown, index) => isShown && other[index] === true)
   }
 }

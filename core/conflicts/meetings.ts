@@ -4,9 +4,9 @@ import {
   type Bus,
   type CellAddress,
   type Hit,
-  type Liveness,
   type Occupancy,
   type Sender,
+  type Standing,
 } from '../addresses'
 import type { GestureRef, Id } from '../rig'
 
@@ -81,7 +81,7 @@ const crossingKey = (kind: MeetingKind, { cell }: Hit): number =>
  */
 export function findMeetings(
   occupancy: Occupancy,
-  live: Liveness,
+  live: (a: Standing, b: Standing) => boolean,
   excused: (a: GestureRef, b: GestureRef) => boolean,
 ): Meetings {
   const crossings = new Map<MeetingKind, Map<number, Crossing>>(
@@ -110,21 +110,19 @@ export function findMeetings(
 
 function meetingPairs(
   hits: readonly Hit[],
-  live: Liveness,
+  live: (a: Standing, b: Standing) => boolean,
   excused: (a: GestureRef, b: GestureRef) => boolean,
 ): Array<{ kind: MeetingKind; pair: Pair }> {
   const found: Array<{ kind: MeetingKind; pair: Pair }> = []
   if (hits.length < 2) return found
-  const classes = hits.map(({ sender }) => live.classOf(sender.place))
   for (let first = 0; first < hits.length - 1; first++) {
-    const [a, classA] = [hits[first], classes[first]]
-    if (!a || !classA) continue
+    const a = hits[first]
+    if (!a) continue
     for (let second = first + 1; second < hits.length; second++) {
-      const classB = classes[second]
-      // Most senders of a large rig that share a cell are layers of one stack: the cheapest question first.
-      if (!classB || !live.together(classA, classB)) continue
       const b = hits[second]
-      if (!b || a.sender.gesture === b.sender.gesture) continue
+      // Most senders of a large rig that share a cell are layers of one stack: the cheapest question first.
+      if (!b || !live(a.sender.standing, b.sender.standing)) continue
+      if (a.sender.gesture === b.sender.gesture) continue
       const kind = meetingKind(a, b)
       if (kind === null || excused(a.sender.gesture, b.sender.gesture)) continue
       found.push({ kind, pair: [a, b] })

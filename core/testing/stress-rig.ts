@@ -1,4 +1,5 @@
 import { parseRig, type Rig, type RigInput } from '../rig'
+import type { MessageInput } from './rigs'
 
 type ControllerInput = NonNullable<RigInput['controllers']>[number]
 
@@ -9,6 +10,20 @@ const DESTINATIONS = 8
 const STRAY_EVERY = 499
 
 const range = (count: number): number[] => Array.from({ length: count }, (_, index) => index)
+
+/** Controller numbers that are free to use, in order. */
+const FREE = range(128).filter(
+  (number) =>
+    (number >= 14 && number < 32) || (number >= 64 && number < 96) || (number >= 102 && number < 120),
+)
+
+/** The message of one of the controls of a layer: all of a layer differ. */
+const messageAt = (index: number): MessageInput => {
+  const number = FREE[index]
+  return number === undefined
+    ? { kind: 'note', keys: { kind: 'one', number: 36 + index - FREE.length } }
+    : { kind: 'cc', number }
+}
 
 /**
  * A large rig of the kind that real ones grow into: `controllers` × 98 controls × 16 layers (64 make
@@ -34,7 +49,7 @@ export function stressRig(controllers = 64): Rig {
             kind: 'knob',
             label: `Knob ${n + 1}`,
             gestures: ['turn'],
-            place: { x: (n % 14) * 60, y: Math.floor(n / 14) * 60, w: 20, h: 20 },
+            place: { x: 20 + (n % 14) * 60, y: 20 + Math.floor(n / 14) * 60, w: 20, h: 20 },
           })),
         },
       },
@@ -65,11 +80,7 @@ export function stressRig(controllers = 64): Rig {
                   assignments: Object.fromEntries(
                     range(CONTROLS).map((n) => {
                       const isStray = (index * CONTROLS + n + layer) % STRAY_EVERY === 0
-                      const number = ((n + layer) % CONTROLS) + 14
-                      const message = {
-                        kind: 'cc' as const,
-                        number: number < 32 || number > 63 ? number : 64 + (number % 32),
-                      }
+                      const message = messageAt((n + layer) % CONTROLS)
                       return [
                         `k${n}.turn`,
                         { messages: [isStray ? { ...message, channel: ((home + 2) % 16) + 1 } : message] },

@@ -1,5 +1,5 @@
 import { arrivingAlong, cellsOf, type Bus, type Sender, type Way } from '../../addresses'
-import { rigIndex, withChannel, type Controller, type Destination, type Rig } from '../../rig'
+import { rigIndex, withChannel, type Controller, type Destination, type Id, type Rig } from '../../rig'
 import { stopFix, unplugFix } from '../fixes/cable-fixes'
 import type { Draft, Fix } from '../finding'
 import type { Rule } from '../rule'
@@ -66,13 +66,10 @@ export const doublePath: Rule = {
   title: 'Two ways to one place',
   find: ({ rig, occupancy }) => {
     const { destinations, controllers } = rigIndex(rig)
-    const byWay = new Map<string, Sender[]>()
-    for (const { sender, bus } of occupancy.emissions) {
-      const key = `${sender.place.controller} ${bus.id}`
-      const list = byWay.get(key)
-      if (list) list.push(sender)
-      else byWay.set(key, [sender])
-    }
+    const arriving = (controller: Id, bus: Bus): Sender[] =>
+      occupancy.emissions.flatMap((emission) =>
+        emission.bus === bus && emission.sender.place.controller === controller ? [emission.sender] : [],
+      )
     return occupancy.buses.flatMap((bus): Draft[] => {
       const destination = destinations.get(bus.destination)
       if (!destination || destination.inside !== null) return []
@@ -85,7 +82,7 @@ export const doublePath: Rule = {
         )
         const local = isLocal(destination, controller) ? destination : null
         if (ways.length + (local ? 1 : 0) < 2) return []
-        const twice = (byWay.get(`${id} ${bus.id}`) ?? []).filter(
+        const twice = arriving(id, bus).filter(
           (sender) => ways.filter((way) => arrives(bus, way, sender)).length + (local ? 1 : 0) > 1,
         )
         if (twice.length === 0) return []

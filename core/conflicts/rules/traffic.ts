@@ -30,10 +30,18 @@ interface Cost {
 
 /** What passes each DIN cable, by place. */
 function costsByCable({ rig, occupancy }: CheckContext): Map<Cable, Map<string, Cost>> {
+  const dinIn = (cables: readonly Cable[]): boolean => cables.some((cable) => isDin(rig, cable))
+  const onDin = new Set(
+    [...occupancy.ways].flatMap(([id, ways]) => (ways.some(({ cables }) => dinIn(cables)) ? [id] : [])),
+  )
+  if (onDin.size === 0) return new Map()
   const sendersOf = new Map<string, Set<Sender>>()
   for (const { sender } of occupancy.emissions) {
     const { controller } = sender.place
-    sendersOf.set(controller, (sendersOf.get(controller) ?? new Set()).add(sender))
+    if (!onDin.has(controller)) continue
+    const known = sendersOf.get(controller)
+    if (known) known.add(sender)
+    else sendersOf.set(controller, new Set([sender]))
   }
   const costs = new Map<Cable, Map<string, Cost>>()
   for (const [controller, ways] of occupancy.ways) {

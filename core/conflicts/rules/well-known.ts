@@ -1,6 +1,6 @@
 import { controllerClass, controllerName } from '../../midi'
 import type { Bus, Sender } from '../../addresses'
-import { parameterName, rigIndex, type Destination, type Parameter, type Rig } from '../../rig'
+import { parameterName, rigIndex, type Destination, type Id, type Parameter, type Rig } from '../../rig'
 import type { Purpose } from '../../mappings'
 import type { CheckContext } from '../context'
 import type { Draft } from '../finding'
@@ -28,18 +28,28 @@ const isMeant = ({ fixed, meaning }: Parameter, number: number): boolean =>
   meaning === number || ((fixed?.kind === 'cc' || fixed?.kind === 'cc14') && fixed.number === number)
 
 /** A parameter of a destination that listens to the number by its chart, on this channel. */
-function reaction(rig: Rig, bus: Bus, sender: Sender, number: number) {
-  const destination = rigIndex(rig).destinations.get(bus.destination)
-  const parameter = destination?.parameters.find(
-    ({ fixed }) =>
-      (fixed?.kind === 'cc' || fixed?.kind === 'cc14') &&
-      fixed.number === number &&
-      (bus.mergesChannels || fixed.channel === null || fixed.channel === sender.channel),
+function reaction(charted: readonly Parameter[], bus: Bus, sender: Sender, number: number): Parameter | null {
+  return (
+    charted.find(
+      ({ fixed }) =>
+        (fixed?.kind === 'cc' || fixed?.kind === 'cc14') &&
+        fixed.number === number &&
+        (bus.mergesChannels || fixed.channel === null || fixed.channel === sender.channel),
+    ) ?? null
   )
-  return destination && parameter ? { destination, parameter } : null
 }
 
+/** The parameters of each destination that listen to a controller number by its chart. */
+const chartedIn = (rig: Rig): ReadonlyMap<Id, readonly Parameter[]> =>
+  new Map(
+    rig.destinations.map(({ id, parameters }) => [
+      id,
+      parameters.filter(({ fixed }) => fixed?.kind === 'cc' || fixed?.kind === 'cc14'),
+    ]),
+  )
+
 function usesOf({ rig, occupancy, purposes }: CheckContext): Use[] {
+  const charted = chartedIn(rig)
   const uses = new Map<string, Use>()
   for (const { sender, bus } of occupancy.emissions) {
     const number = standardNumber(sender)
@@ -55,8 +65,10 @@ function usesOf({ rig, occupancy, purposes }: CheckContext): Use[] {
       reactions: new Map(),
     }
     uses.set(sender.key, use)
-    const reacts = reaction(rig, bus, sender, number)
-    if (reacts) use.reactions.set(`${reacts.destination.id}/${reacts.parameter.id}`, reacts)
+    const destination = rigIndex(rig).destinations.get(bus.destination)
+    const parameter = reaction(charted.get(bus.destination) ?? [], bus, sender, number)
+    if (destination && parameter)
+      use.reactions.set(`${destination.id}/${parameter.id}`, { destination, parameter })
   }
   return [...uses.values()]
 }

@@ -58,7 +58,7 @@ const kept = computed(
   >
     <template v-if="spot">
       <span class="tag font-bold">{{ tag }}</span>
-      <span class="text-soft">{{ meaning }}</span>
+      <span class="text-soft whitespace-nowrap">{{ meaning }}</span>
       <span v-if="kept" class="text-soft">kept for {{ kept }}</span>
       <span
         class="min-w-0 truncate"
