@@ -79,6 +79,8 @@ export const useAnalysisStore = defineStore('analysis', () => {
   const counts = computed<Readonly<Record<Severity, number>>>(
     () => report.value?.counts ?? { error: 0, warning: 0, advice: 0 },
   )
+  /** All that were found, also those that are too many to be listed. */
+  const total = computed(() => counts.value.error + counts.value.warning + counts.value.advice)
   /** Is the report about the rig as it is now? */
   const isCurrent = computed(() => report.value?.revision === rigs.revision)
 
@@ -92,5 +94,5 @@ export const useAnalysisStore = defineStore('analysis', () => {
     return connect().cureAll(rule)
   }
 
-  return { cureAll, report, lattice, findings, counts, isCurrent, failure, fixesOf }
+  return { cureAll, total, report, lattice, findings, counts, isCurrent, failure, fixesOf }
 })

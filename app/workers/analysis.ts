@@ -33,6 +33,7 @@ export interface AnalysisView {
 export interface AnalysisReport {
   /** The revision of the rig that this speaks of. */
   revision: number
+  /** The findings, worst first; of very many only the first (`MOST_SENT`). The counts are of all. */
   findings: readonly Finding[]
   asides: ReadonlyArray<{ finding: Finding; reason: string }>
   counts: Readonly<Record<Severity, number>>
@@ -55,6 +56,9 @@ export interface Analysis {
   /** Everything that cures the findings of a rule, where there is a safe cure. */
   cureAll: (rule: string) => Promise<CuredAll>
 }
+
+/** More findings than these stay in the worker: nobody reads them, and the page would wait for them. */
+export const MOST_SENT = 5000
 
 export function createAnalysis(): Analysis {
   let held: { rig: Rig; revision: number } | null = null
@@ -100,7 +104,7 @@ export function createAnalysis(): Analysis {
       lastLattice = text
       return {
         revision,
-        findings: result.findings,
+        findings: result.findings.slice(0, MOST_SENT),
         asides: result.asides,
         counts: Object.fromEntries(SEVERITIES.map((severity) => [severity, count(severity)])) as Record<
           Severity,

@@ -3,7 +3,7 @@ const analysis = useAnalysisStore()
 const desk = useDeskStore()
 const route = useRoute()
 
-const total = computed(() => analysis.findings.length)
+const total = computed(() => analysis.total)
 const worst = computed(() =>
   analysis.counts.error > 0 ? 'error' : analysis.counts.warning > 0 ? 'warning' : 'advice',
 )

@@ -8,7 +8,7 @@ const rigs = useRigStore()
 
 const part = ref<'found' | 'shared' | 'aside'>('found')
 const parts = computed(() => [
-  { id: 'found' as const, name: 'Found', count: analysis.findings.length },
+  { id: 'found' as const, name: 'Found', count: analysis.total },
   { id: 'shared' as const, name: 'Shared on purpose', count: rigs.rig?.accords.length ?? 0 },
   { id: 'aside' as const, name: 'Set aside', count: analysis.report?.asides.length ?? 0 },
 ])

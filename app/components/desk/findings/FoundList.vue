@@ -143,6 +143,10 @@ async function cureAll(): Promise<void> {
       <p v-if="analysis.findings.length === 0" class="text-soft px-1">
         Nothing collides: every control in use sends what only it sends, wherever it is heard.
       </p>
+      <p v-else-if="analysis.total > analysis.findings.length" class="text-soft px-1 pb-2" role="status">
+        The worst {{ analysis.findings.length }} of {{ analysis.total }} are listed; curing some brings the
+        next.
+      </p>
       <p v-else-if="shown.length === 0" class="text-soft px-1">
         None of this kind is of that weight.
         <button type="button" class="text-ink underline" @click="((severity = null), (rule = ''))">

@@ -11,10 +11,9 @@ const desk = useDeskStore()
       lattice shows every address of the rig: rows are channels, columns the 128 numbers.
     </p>
     <SelectMore v-if="desk.model" class="mt-3" />
-    <p v-if="analysis.findings.length > 0" class="mt-3">
+    <p v-if="analysis.total > 0" class="mt-3">
       <button type="button" class="text-ink underline underline-offset-2" @click="desk.panel = 'findings'">
-        {{ analysis.findings.length === 1 ? 'One thing needs' : `${analysis.findings.length} things need` }} a
-        look.
+        {{ analysis.total === 1 ? 'One thing needs' : `${analysis.total} things need` }} a look.
       </button>
     </p>
   </div>

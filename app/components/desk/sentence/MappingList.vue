@@ -37,6 +37,10 @@ function isElsewhere(mapping: Mapping): boolean {
 const here = computed(() => mappings.value.filter((mapping) => !isElsewhere(mapping)))
 const elsewhere = computed(() => mappings.value.filter(isElsewhere))
 const showElsewhere = ref(false)
+/** Of very many only the first are listed, until asked. */
+const FEW = 12
+const mostShown = ref(FEW)
+watch(gestureOf, () => (mostShown.value = FEW))
 </script>
 
 <template>
@@ -62,8 +66,16 @@ const showElsewhere = ref(false)
       @done="isJoining = false"
     />
     <ul v-if="here.length > 0" class="mt-1.5 space-y-1.5">
-      <MappingRow v-for="mapping in here" :key="mapping.id" :mapping="mapping" :sent-now="sentNow" />
+      <MappingRow
+        v-for="mapping in here.slice(0, mostShown)"
+        :key="mapping.id"
+        :mapping="mapping"
+        :sent-now="sentNow"
+      />
     </ul>
+    <UiButton v-if="here.length > mostShown" look="plain" class="-ml-2.5" @click="mostShown = Infinity"
+      >{{ here.length - mostShown }} more</UiButton
+    >
     <template v-if="elsewhere.length > 0">
       <UiButton
         look="plain"

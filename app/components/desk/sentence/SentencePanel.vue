@@ -10,6 +10,13 @@ const layerName = computed(() => {
   if (layer === null || layer === undefined || !desk.template) return null
   return stackOfLayer(desk.template, layer)?.layers.find(({ id }) => id === layer)?.name ?? null
 })
+/** More findings than these at one control are listed when asked for. */
+const FEW = 6
+const mostShown = ref(FEW)
+watch(
+  () => desk.gesture,
+  () => (mostShown.value = FEW),
+)
 const findings = computed(() => (place.value ? (marks.value.byPlace.get(placeKey(place.value)) ?? []) : []))
 const heading = computed(() =>
   [desk.controller?.name, desk.control && CONTROL_KIND_NAME[desk.control.kind], layerName.value]
@@ -36,7 +43,10 @@ const heading = computed(() =>
       />
     </div>
     <div v-if="findings.length > 0" class="mt-3 space-y-2">
-      <FindingCard v-for="finding in findings" :key="finding.id" :finding="finding" />
+      <FindingCard v-for="finding in findings.slice(0, mostShown)" :key="finding.id" :finding="finding" />
+      <UiButton v-if="findings.length > mostShown" look="plain" class="-ml-2.5" @click="mostShown = Infinity"
+        >{{ findings.length - mostShown }} more findings here</UiButton
+      >
     </div>
     <MappingList v-if="desk.gesture && !desk.control.silent" :key="desk.gesture" class="mt-4" />
   </div>
