@@ -24,7 +24,7 @@ const PAUSE_MS = 250
  * The work of one frame (ms): from the event, given at the start of a frame, through script, style, layout
  * and paint, to the first task after that frame. Waiting for the display's tick is left out.
  */
-async function measure(page: Session, { name, times, script, before = '' }: Act): Promise<Measured> {
+export async function measure(page: Session, { name, times, script, before = '' }: Act): Promise<Measured> {
   const taken = await page.driver.executeAsyncScript<number[]>(`
     const done = arguments[arguments.length - 1]
     const PAUSE_MS = ${PAUSE_MS}

@@ -58,6 +58,22 @@ it('the findings', async () => {
   await keep('findings')
 })
 
+it('one channel large, and what is shared on purpose', async () => {
+  await inTheme('vellum', '/desk', '[data-testid=lattice]')
+  await page.click('[data-control="fader-1"]')
+  await page.find('aside [data-fix]')
+  await page.click('[data-zoom="1"]')
+  await page.find('[data-testid=lattice-large]')
+  await keep('channel')
+  await inTheme('night', '/desk', '[data-testid=lattice]')
+  await page.click('[data-testid=findings-count]')
+  await page.click('[data-part=shared]')
+  await page.find('[data-accord]')
+  await page.click('[data-family=parameter]')
+  await page.find('[data-testid=parameters]')
+  await keep('shared-night')
+})
+
 it('joining a control to a parameter', async () => {
   await inTheme('vellum', '/desk', '[data-testid=lattice]')
   await page.click('[data-control="knob-2"]')
@@ -91,6 +107,10 @@ it('drawing, many at once, templates and the table', async () => {
 })
 
 it('the rig as a picture', async () => {
+  await inTheme('vellum', '/rig', '[data-card=loomwright]')
+  await page.click('[data-passage=overture]')
+  await page.find('[data-testid=passage-editor]')
+  await keep('passages')
   await inTheme('vellum', '/rig', '[data-card=loomwright]')
   await page.click('[data-card=loomwright] button')
   await keep('rig')

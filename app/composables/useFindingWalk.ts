@@ -4,7 +4,7 @@ export function useFindingWalk(): (by: 1 | -1) => void {
   const analysis = useAnalysisStore()
   const showThing = useShowThing()
   const busOf = (id: string): string | null =>
-    analysis.report?.buses.find(({ destination }) => destination === id)?.id ?? null
+    analysis.buses.find(({ destination }) => destination === id)?.id ?? null
   return (by) => {
     const list = analysis.findings
     if (list.length === 0) return

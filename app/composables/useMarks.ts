@@ -40,9 +40,8 @@ export function useMarks() {
     const byPlace = new Map<string, Finding[]>()
     const worstByPlace = new Map<string, Finding>()
     const byCell = new Map<number, Finding>()
-    const { report } = analysis
     const shown = analysis.lattice?.bus
-    const here = report?.buses.find(({ id }) => id === shown)?.destination
+    const here = analysis.buses.find(({ id }) => id === shown)?.destination
     for (const finding of analysis.findings) {
       for (const place of finding.at) {
         const key = placeKey(place)

@@ -15,6 +15,9 @@ export const useAnalysisStore = defineStore('analysis', () => {
   const desk = useDeskStore()
   const report = shallowRef<AnalysisReport | null>(null)
   const lattice = shallowRef<Lattice | null>(null)
+  /** These stay the same objects as long as they say the same. */
+  const findings = shallowRef<readonly Finding[]>([])
+  const buses = shallowRef<AnalysisReport['buses']>([])
   const failure = ref<string | null>(null)
   let analysis: Remote<Analysis> | null = null
   let sentRevision = -1
@@ -56,6 +59,8 @@ export const useAnalysisStore = defineStore('analysis', () => {
     if (!rigs.rig) {
       report.value = null
       lattice.value = null
+      findings.value = []
+      buses.value = []
       return
     }
     try {
@@ -63,6 +68,8 @@ export const useAnalysisStore = defineStore('analysis', () => {
       const next = await connect().report(view)
       await sending
       if (next.lattice !== 'as-before') lattice.value = next.lattice
+      if (next.findings !== 'as-before') findings.value = next.findings
+      if (JSON.stringify(next.buses) !== JSON.stringify(buses.value)) buses.value = next.buses
       report.value = next
       failure.value = null
     } catch (error) {
@@ -75,7 +82,6 @@ export const useAnalysisStore = defineStore('analysis', () => {
     immediate: true,
   })
 
-  const findings = computed<readonly Finding[]>(() => report.value?.findings ?? [])
   const counts = computed<Readonly<Record<Severity, number>>>(
     () => report.value?.counts ?? { error: 0, warning: 0, advice: 0 },
   )
@@ -94,5 +100,5 @@ export const useAnalysisStore = defineStore('analysis', () => {
     return connect().cureAll(rule)
   }
 
-  return { cureAll, total, report, lattice, findings, counts, isCurrent, failure, fixesOf }
+  return { buses, cureAll, total, report, lattice, findings, counts, isCurrent, failure, fixesOf }
 })

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
+import type { Finding } from '../../core/conflicts'
 import { patched, perform, powerUpShowing, type Rig } from '../../core/rig'
 import { sendingCc, testController, testRig } from '../../core/testing/rigs'
-import { createAnalysis, MOST_SENT, type AnalysisView } from './analysis'
+import { createAnalysis, MOST_SENT, type AnalysisReport, type AnalysisView } from './analysis'
 
 const viewOf = (rig: Rig, more: Partial<AnalysisView> = {}): AnalysisView => ({
   bus: null,
@@ -14,20 +15,35 @@ const viewOf = (rig: Rig, more: Partial<AnalysisView> = {}): AnalysisView => ({
   ...more,
 })
 
+const foundIn = ({ findings }: AnalysisReport): readonly Finding[] => {
+  if (findings === 'as-before') throw new Error('The findings did not cross.')
+  return findings
+}
+
 describe('the analysis as the page sees it', () => {
   it('follows patches as the page makes them', async () => {
     const rig = nineRingsRig('as-found')
     const analysis = createAnalysis()
     analysis.load(rig, 1)
     const before = analysis.report(viewOf(rig))
-    const [ghost] = before.findings.filter((finding) => finding.rule === 'ghost')
+    const [ghost] = foundIn(before).filter((finding) => finding.rule === 'ghost')
     const [fix] = await analysis.fixesOf(ghost?.id ?? '')
     const { rig: after, step } = perform(rig, 'x', fix?.edits ?? [])
     analysis.patch(JSON.stringify(step.patches), 2)
     const now = analysis.report(viewOf(after))
     expect(now.revision).toBe(2)
-    expect(now.findings.map(({ id }) => id)).not.toContain(ghost?.id)
+    expect(foundIn(now).map(({ id }) => id)).not.toContain(ghost?.id)
     expect(patched(rig, step.patches)).toEqual(after)
+  })
+
+  it('sends findings again only when they changed', () => {
+    const rig = nineRingsRig('as-found')
+    const analysis = createAnalysis()
+    analysis.load(rig, 1)
+    expect(foundIn(analysis.report(viewOf(rig))).length).toBeGreaterThan(0)
+    const { step } = perform(rig, 'x', [{ type: 'rig-set', set: { notes: 'Seen.' } }])
+    analysis.patch(JSON.stringify(step.patches), 2)
+    expect(analysis.report(viewOf(rig))).toMatchObject({ revision: 2, findings: 'as-before' })
   })
 
   it('sends a lattice again only when it changed, and parameters only when asked for', () => {

@@ -33,8 +33,11 @@ export interface AnalysisView {
 export interface AnalysisReport {
   /** The revision of the rig that this speaks of. */
   revision: number
-  /** The findings, worst first; of very many only the first (`MOST_SENT`). The counts are of all. */
-  findings: readonly Finding[]
+  /**
+   * The findings, worst first; of very many only the first (`MOST_SENT`). The counts are of all. `as-before`
+   * if they are those of the last report, which need not cross again.
+   */
+  findings: readonly Finding[] | 'as-before'
   asides: ReadonlyArray<{ finding: Finding; reason: string }>
   counts: Readonly<Record<Severity, number>>
   /** The rules that found something, with how much. */
@@ -63,6 +66,7 @@ export const MOST_SENT = 5000
 export function createAnalysis(): Analysis {
   let held: { rig: Rig; revision: number } | null = null
   let lastLattice = ''
+  let lastFindings = ''
   let checked: { rig: Rig; check: Check } | null = null
 
   // Edits bring the schemas with them: they are fetched when cures are first asked for.
@@ -86,6 +90,7 @@ export function createAnalysis(): Analysis {
   return {
     load: (rig, revision) => {
       lastLattice = ''
+      lastFindings = ''
       held = { rig, revision }
     },
     patch: (patches, revision) => {
@@ -102,9 +107,13 @@ export function createAnalysis(): Analysis {
       const text = JSON.stringify(lattice)
       const isAsBefore = text === lastLattice
       lastLattice = text
+      const findings = result.findings.slice(0, MOST_SENT)
+      const findingsText = JSON.stringify(findings)
+      const isFoundAsBefore = findingsText === lastFindings
+      lastFindings = findingsText
       return {
         revision,
-        findings: result.findings.slice(0, MOST_SENT),
+        findings: isFoundAsBefore ? 'as-before' : findings,
         asides: result.asides,
         counts: Object.fromEntries(SEVERITIES.map((severity) => [severity, count(severity)])) as Record<
           Severity,

@@ -66,7 +66,7 @@ watch(
 )
 
 const busOf = (destination: string): string | null =>
-  analysis.report?.buses.find((bus) => bus.destination === destination)?.id ?? null
+  analysis.buses.find((bus) => bus.destination === destination)?.id ?? null
 
 function go(finding: Finding): void {
   const [thing] = finding.things

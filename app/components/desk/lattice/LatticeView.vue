@@ -11,12 +11,12 @@ const marks = useMarks()
 
 const lattice = computed(() => analysis.lattice)
 const busOptions = computed(() => {
-  const each = (analysis.report?.buses ?? []).map(({ id, name }) => ({ value: id, label: name }))
+  const each = analysis.buses.map(({ id, name }) => ({ value: id, label: name }))
   return each.length > 1 ? [...each, { value: EVERY_BUS, label: 'every destination' }] : each
 })
 /** The destinations that are shown. */
 const destinations = computed(() =>
-  (analysis.report?.buses ?? [])
+  analysis.buses
     .filter(({ id }) => bus.value === EVERY_BUS || id === bus.value)
     .map(({ destination }) => destination),
 )
@@ -26,7 +26,7 @@ const bus = computed({
     desk.bus = id
   },
 })
-const shownBus = computed(() => analysis.report?.buses.find(({ id }) => id === bus.value))
+const shownBus = computed(() => analysis.buses.find(({ id }) => id === bus.value))
 /** The families of the grid, and the list of parameters. */
 const TABS = [
   { id: 'cc', name: 'CC', noun: 'a CC' },

@@ -43,13 +43,13 @@ const shown = computed(() =>
     <p v-if="shown.length === 0" class="text-soft py-4 text-center">
       No NRPN or RPN arrives here. Choose NRPN or RPN as the message of a control, in its sentence.
     </p>
-    <table v-else class="w-full text-left" data-testid="parameters">
+    <table v-else class="w-full table-fixed text-left" data-testid="parameters">
       <thead class="text-soft text-xs">
         <tr>
-          <th class="py-1 pr-4 font-medium">Address</th>
-          <th class="pr-4 font-medium">High / low part</th>
-          <th class="pr-4 font-medium">Sent by</th>
-          <th class="pr-4 font-medium">Moves</th>
+          <th class="w-28 py-1 pr-4 font-medium">Address</th>
+          <th class="w-32 pr-4 font-medium whitespace-nowrap">High / low part</th>
+          <th class="w-72 pr-4 font-medium">Sent by</th>
+          <th class="w-60 pr-4 font-medium">Moves</th>
           <th class="font-medium">Trouble</th>
         </tr>
       </thead>

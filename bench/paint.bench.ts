@@ -1,0 +1,65 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { expect, it } from 'vitest'
+import { writeRig } from '../core/rig'
+import { stressRig } from '../core/testing/stress-rig'
+import { By, startSession, type Session } from '../e2e/browser'
+import { measure, type Measured } from './desk-work'
+
+const TIMES = 40
+
+/** Pinning and unpinning the control at hand: the edit, and all that shows it, in the frame it falls in. */
+async function measureEdit(page: Session, name: string, control: string): Promise<Measured> {
+  await page.click(`[data-control="${control}"]`)
+  await page.find('[data-address-field]')
+  return measure(page, {
+    name,
+    times: TIMES,
+    script: `[...document.querySelectorAll('aside button')].find((b) => b.textContent.trim() === 'pinned').click()`,
+  })
+}
+
+/** Give the application's own import a file by its path: a hundred megabytes do not go through a script. */
+async function importPath(page: Session, path: string): Promise<void> {
+  await page.driver.executeScript(`
+    const click = HTMLInputElement.prototype.click
+    HTMLInputElement.prototype.click = function () {
+      if (this.type === 'file') document.body.append(this)
+      else click.call(this)
+    }`)
+  await page.click('[data-testid=rig-menu]')
+  await page.press('Import a file')
+  await (await page.driver.findElement(By.css('input[type=file]'))).sendKeys(path)
+}
+
+it('one edit, to painted, on the demo rig and on the stress rig', async () => {
+  const page = await startSession()
+  const folder = mkdtempSync(join(tmpdir(), 'deft-stress-'))
+  try {
+    await page.go('/desk')
+    await page.find('[data-testid=lattice]')
+    const found = [await measureEdit(page, 'demo rig (figure: 16 ms)', 'knob-1')]
+    const file = join(folder, 'stress.json')
+    writeFileSync(file, writeRig(stressRig()))
+    await importPath(page, file)
+    await page.find('[data-control=k97]')
+    await page.waitFor('its findings', async () =>
+      /\d{3,} findings/.test(await page.text('[data-testid=findings-count]')),
+    )
+    found.push(await measureEdit(page, 'stress rig (figure: 33 ms)', 'k7'))
+    expect(found).toHaveLength(2)
+    console.log(
+      [
+        'Edit to painted, work of one frame:',
+        ...found.map(
+          ({ name, median, p95 }) =>
+            `  ${name.padEnd(28)} median ${median.toFixed(1).padStart(6)} ms, 95th percentile ${p95.toFixed(1).padStart(6)} ms`,
+        ),
+      ].join('\n'),
+    )
+  } finally {
+    await page.quit()
+    rmSync(folder, { recursive: true, force: true })
+  }
+})
