@@ -162,6 +162,25 @@ describe('the picture of the rig', () => {
     await page.waitFor('a preview', async () => (await page.text('[data-testid=fix-preview]')).includes('→'))
   })
 
+  it('a ring of cables is shown in the picture, and broken by unplugging one', async () => {
+    const kinds = await page.find('[data-testid=rule-filter]')
+    await kinds.sendKeys('Round for ever')
+    await page.find('[data-testid=findings] [data-rule=loop]')
+    await page.click('[data-testid=findings] [data-rule=loop] [data-testid=show-in-rig]')
+    await page.waitFor('the ring', async () => (await page.count('.vue-flow__edge.marked')) === 3)
+    await page.find('[data-testid=cable-panel]')
+    await page.go('/desk')
+    await page.click('[data-testid=findings-count]')
+    const before = await findings()
+    const again = await page.find('[data-testid=rule-filter]')
+    await again.sendKeys('Round for ever')
+    await page.find('[data-testid=findings] [data-rule=loop]')
+    await page.click('[data-testid=findings] [data-rule=loop] [data-fix=unplug]')
+    await page.waitFor('no ring', async () => (await findings()) < before)
+    await page.click('button[aria-label^="Undo: Unplug"]')
+    await page.waitFor('as before', async () => (await findings()) === before)
+  })
+
   it('sharing on purpose is declared, given its reason, and withdrawn', async () => {
     await page.click('[data-control=side-7]')
     const up = await page.find('[data-control=side-8]')

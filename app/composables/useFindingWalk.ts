@@ -12,10 +12,9 @@ export function useFindingWalk(): (by: 1 | -1) => void {
     const next = list[now === -1 && by === -1 ? list.length - 1 : (now + by + list.length) % list.length]
     if (!next) return
     const { panel } = desk
-    const [thing] = next.things
     desk.findingId = next.id
     if (next.at.length > 0) desk.goToFinding(next, busOf)
-    else if (thing && panel !== 'findings') showThing(thing)
+    else if (next.things.length > 0 && panel !== 'findings') showThing(next)
     if (panel === 'findings') desk.panel = 'findings'
   }
 }

@@ -21,12 +21,15 @@ export const usePictureStore = defineStore('picture', () => {
     }
     return lists[thing.kind].some(({ id }) => id === thing.id) ? thing : null
   })
-  const select = (thing: RigThing | null): void => {
+  /** Cables that a finding speaks of, marked until something else is picked. */
+  const marked = shallowRef<ReadonlySet<string>>(new Set())
+  const select = (thing: RigThing | null, cables: readonly string[] = []): void => {
     selected.value = thing
+    marked.value = new Set(cables)
   }
   watch(
     () => rigs.id,
     () => select(null),
   )
-  return { current, select }
+  return { current, marked, select }
 })

@@ -24,7 +24,14 @@ const nodes = computed(() =>
 const edges = computed(() =>
   (rigs.rig ? linesOf(rigs.rig) : []).map(({ id, from, to, kind, hue, note }) => {
     const isSelected = picture.current?.kind === 'cable' && picture.current.id === id
-    const colour = isSelected ? 'var(--ink)' : hue === null ? 'var(--faint)' : `var(--hue-${hue})`
+    const isMarked = picture.marked.has(id)
+    const colour = isMarked
+      ? 'var(--conflict)'
+      : isSelected
+        ? 'var(--ink)'
+        : hue === null
+          ? 'var(--faint)'
+          : `var(--hue-${hue})`
     return {
       id,
       source: from.owner,
@@ -32,6 +39,8 @@ const edges = computed(() =>
       target: to.owner,
       targetHandle: `in:${to.port}`,
       label: note,
+      class: isMarked ? 'marked' : '',
+      zIndex: isMarked ? 10 : 0,
       ariaLabel: note === '' ? 'Cable' : `Cable with ${note}`,
       selectable: kind === 'cable',
       focusable: kind === 'cable',
@@ -43,7 +52,7 @@ const edges = computed(() =>
       },
       style: {
         stroke: colour,
-        strokeWidth: isSelected ? 3 : 1.8,
+        strokeWidth: isSelected || isMarked ? 3 : 1.8,
         strokeDasharray: kind === 'opens' ? '3 4' : note === '' ? undefined : '7 3',
       },
       labelBgStyle: { fill: 'var(--sheet)' },

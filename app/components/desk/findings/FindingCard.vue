@@ -93,7 +93,7 @@ const vFocus = { mounted: (element: HTMLElement) => element.focus() }
         @blur="looked = null"
         >{{ fix.label }}</UiButton
       >
-      <UiButton v-if="thing" look="plain" data-testid="show-in-rig" @click="showThing(thing)"
+      <UiButton v-if="thing" look="plain" data-testid="show-in-rig" @click="showThing(finding)"
         ><Cable :size="13" />Show in Rig</UiButton
       >
       <ul v-if="preview.length > 0" class="tag w-full text-xs" data-testid="fix-preview">

@@ -69,8 +69,7 @@ const busOf = (destination: string): string | null =>
   analysis.buses.find((bus) => bus.destination === destination)?.id ?? null
 
 function go(finding: Finding): void {
-  const [thing] = finding.things
-  if (finding.at.length === 0 && thing) return showThing(thing)
+  if (finding.at.length === 0 && finding.things.length > 0) return showThing(finding)
   desk.goToFinding(finding, busOf)
   desk.panel = 'findings'
 }
