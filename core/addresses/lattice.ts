@@ -6,8 +6,7 @@ import type { Sender } from './emission'
 import type { Occupancy } from './occupancy'
 
 /** The families that the lattice shows as a grid of channels × 128 numbers. */
-export const FAMILIES = ['cc', 'note', 'program'] as const
-export type Family = (typeof FAMILIES)[number]
+export type Family = 'cc' | 'note' | 'program'
 
 /** All buses at once, where one would be named. */
 export const EVERY_BUS = '*'

@@ -126,6 +126,23 @@ describe('double-path', () => {
       found(twoWays({}, { cables: [cable('a.out', 'd.in'), cable('a.too', 'm.in')] }), 'double-path'),
     ).toEqual([])
   })
+  it('names only the ways by which it arrives twice', () => {
+    const stopped = { id: 'third', otherwise: 'stop' as const }
+    const rig = twoWays(
+      {},
+      {
+        cables: [
+          cable('a.out', 'd.in'),
+          cable('a.too', 'm.in'),
+          cable('m.out', 'd.in'),
+          cable('a.too', 'm.back', stopped),
+        ],
+      },
+    )
+    const finding = check(rig).findings.find((each) => each.rule === 'double-path')
+    expect(finding?.message).toContain('by A → D and A → M → D:')
+    expect(finding?.things.map(({ id }) => id)).not.toContain('third')
+  })
   it('counts local control as a way of its own', () => {
     const unit = (localControl: boolean): Rig =>
       testRig(

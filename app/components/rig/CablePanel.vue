@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ArrowDown, ArrowUp, Plus, Trash2, X } from '@lucide/vue'
+import { Plus, Trash2, X } from '@lucide/vue'
 import { ruleWords, type Cable, type CableRule } from '#core/rig'
 
 /** A cable: its two ends, its rules in order, and what happens to the rest. */
@@ -23,11 +23,11 @@ function add(): void {
   const rule: CableRule = { kind: 'stop', match: { kinds: ['cc'], channels: [], low: null, high: null } }
   if (set('Add a rule', [...cable.rules, rule])) open.value = cable.rules.length
 }
-function move(index: number, by: 1 | -1): void {
+function move(index: number, to: number): void {
   const rule = cable.rules[index]
   if (!rule) return
   const rest = cable.rules.toSpliced(index, 1)
-  if (set('Move a rule', rest.toSpliced(index + by, 0, rule))) open.value = null
+  if (set('Move a rule', rest.toSpliced(to, 0, rule))) open.value = null
 }
 </script>
 
@@ -50,22 +50,7 @@ function move(index: number, by: 1 | -1): void {
           >
             {{ ruleWords(rule) }}
           </button>
-          <UiButton
-            look="plain"
-            class="px-1!"
-            label="Earlier"
-            :disabled="index === 0"
-            @click="move(index, -1)"
-            ><ArrowUp :size="13"
-          /></UiButton>
-          <UiButton
-            look="plain"
-            class="px-1!"
-            label="Later"
-            :disabled="index === cable.rules.length - 1"
-            @click="move(index, 1)"
-            ><ArrowDown :size="13"
-          /></UiButton>
+          <MoveButtons :index="index" :count="cable.rules.length" @move="move(index, $event)" />
           <UiButton
             look="plain"
             class="px-1!"

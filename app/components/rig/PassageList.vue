@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ArrowDown, ArrowUp, ChevronRight, Plus, Trash2 } from '@lucide/vue'
+import { ChevronRight, Plus, Trash2 } from '@lucide/vue'
 import { withShowingNow, type Passage } from '#core/rig'
 import { freeId } from '~/lib/ids'
 
@@ -49,22 +49,7 @@ const move = (passage: Passage, to: number): boolean =>
               edit(`Name it ${$event}`, [{ type: 'passage-set', passage: passage.id, set: { name: $event } }])
             "
           />
-          <UiButton
-            look="plain"
-            class="px-1!"
-            label="Earlier"
-            :disabled="index === 0"
-            @click="move(passage, index - 1)"
-            ><ArrowUp :size="13"
-          /></UiButton>
-          <UiButton
-            look="plain"
-            class="px-1!"
-            label="Later"
-            :disabled="index === passages.length - 1"
-            @click="move(passage, index + 1)"
-            ><ArrowDown :size="13"
-          /></UiButton>
+          <MoveButtons :index="index" :count="passages.length" @move="move(passage, $event)" />
           <UiButton
             look="plain"
             class="px-1!"

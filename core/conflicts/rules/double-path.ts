@@ -77,15 +77,16 @@ export const doublePath: Rule = {
         const controller = controllers.get(id)
         if (!controller?.inUse) return []
         // What comes back to where it has been is a ring, not a second way.
-        const ways = all.filter(
+        const possible = all.filter(
           (way) => way.bus === bus && way.cables.every(({ from }) => from.owner !== destination.id),
         )
         const local = isLocal(destination, controller) ? destination : null
-        if (ways.length + (local ? 1 : 0) < 2) return []
+        if (possible.length + (local ? 1 : 0) < 2) return []
         const twice = arriving(id, bus).filter(
-          (sender) => ways.filter((way) => arrives(bus, way, sender)).length + (local ? 1 : 0) > 1,
+          (sender) => possible.filter((way) => arrives(bus, way, sender)).length + (local ? 1 : 0) > 1,
         )
         if (twice.length === 0) return []
+        const ways = possible.filter((way) => twice.some((sender) => arrives(bus, way, sender)))
         const routes = [
           ...ways.map(({ cables }) => routeWords(rig, cables)),
           ...(local ? ['its own keys'] : []),

@@ -1,4 +1,4 @@
-import { carriedAlong, liveTogether, sweepBytes, BAUD_BYTES_PER_MS, type Sender } from '../../addresses'
+import { arrivingAlong, liveTogether, sweepBytes, BAUD_BYTES_PER_MS, type Sender } from '../../addresses'
 import { placeKey, rigIndex, withChannel, type Cable, type Place, type Rig } from '../../rig'
 import type { CheckContext } from '../context'
 import type { Draft, Fix } from '../finding'
@@ -57,7 +57,7 @@ function costsByCable({ rig, occupancy }: CheckContext): Map<Cable, Map<string, 
       const onCable = costs.get(cable) ?? new Map<string, Cost>()
       costs.set(cable, onCable)
       for (const sender of senders) {
-        if (carriedAlong(upTo, withChannel(sender.message, sender.channel)) === null) continue
+        if (arrivingAlong(upTo, withChannel(sender.message, sender.channel)).length === 0) continue
         const key = placeKey(sender.place)
         const cost = onCable.get(key) ?? { place: sender.place, bytes: 0, senders: [] }
         onCable.set(key, cost)

@@ -10,14 +10,10 @@ const analysis = useAnalysisStore()
 const edit = useEdit()
 const accords = computed(() => rigs.rig?.accords ?? [])
 /** Accords that a finding says excuse nothing any more. */
-const idle = computed(
-  () =>
-    new Set(
-      analysis.findings.flatMap(({ rule, id }) =>
-        rule === 'idle-accord' ? accords.value.filter((each) => id.endsWith(each.id)) : [],
-      ),
-    ),
-)
+const idle = computed(() => {
+  const found = new Set(analysis.findings.map(({ id }) => id))
+  return new Set(accords.value.filter(({ id }) => found.has(`idle-accord:${id}`)))
+})
 
 function wordsOf(ref: GestureRef): string {
   const found = rigs.rig ? findGesture(rigs.rig, ref) : null

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ArrowDown, ArrowUp, Copy, Plus, Trash2 } from '@lucide/vue'
+import { Copy, Plus, Trash2 } from '@lucide/vue'
 import type { Id, Layer, RigEdit, Stack } from '#core/rig'
 import { freeId } from '~/lib/ids'
 import { gesturesAmong, gesturesFree } from '~/lib/stacks'
@@ -111,22 +111,11 @@ const powerUp = computed({
             edit(`Name it ${$event}`, [{ type: 'layer-set', ...at, layer: layer.id, set: { name: $event } }])
           "
         />
-        <UiButton
-          look="plain"
-          class="px-1!"
-          label="Further up"
-          :disabled="index === 0"
-          @click="edit('Move a layer', [{ type: 'layer-move', ...at, layer: layer.id, to: index - 1 }])"
-          ><ArrowUp :size="13"
-        /></UiButton>
-        <UiButton
-          look="plain"
-          class="px-1!"
-          label="Further down"
-          :disabled="index === stack.layers.length - 1"
-          @click="edit('Move a layer', [{ type: 'layer-move', ...at, layer: layer.id, to: index + 1 }])"
-          ><ArrowDown :size="13"
-        /></UiButton>
+        <MoveButtons
+          :index="index"
+          :count="stack.layers.length"
+          @move="edit('Move a layer', [{ type: 'layer-move', ...at, layer: layer.id, to: $event }])"
+        />
         <UiButton look="plain" class="px-1!" :label="`Duplicate ${layer.name}`" @click="addLayer(layer)"
           ><Copy :size="13"
         /></UiButton>
