@@ -8,6 +8,7 @@ import {
 } from '#core/addresses'
 import {
   checkWith,
+  recheckWith,
   RULES,
   SEVERITIES,
   type Check,
@@ -83,8 +84,12 @@ export function createAnalysis(): Analysis {
 
   const current = (): { check: Check; revision: number } => {
     if (!held) throw new Error('No rig has been loaded into the analysis.')
-    if (checked?.rig !== held.rig) checked = { rig: held.rig, check: checkWith(held.rig, tryOut) }
-    return { check: checked.check, revision: held.revision }
+    const { rig, revision } = held
+    if (checked?.rig !== rig) {
+      const check = checked ? recheckWith(checked.check, rig, tryOut) : checkWith(rig, tryOut)
+      checked = { rig, check }
+    }
+    return { check: checked.check, revision }
   }
 
   return {
@@ -92,6 +97,7 @@ export function createAnalysis(): Analysis {
       lastLattice = ''
       lastFindings = ''
       held = { rig, revision }
+      checked = null
     },
     patch: (patches, revision) => {
       if (!held) throw new Error('No rig has been loaded into the analysis.')

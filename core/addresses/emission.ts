@@ -7,6 +7,7 @@ import {
   sentAddress,
   stackOfLayer,
   withChannel,
+  type Assignment,
   type ChannelMessage,
   type Controller,
   type GestureRef,
@@ -25,19 +26,27 @@ export interface Sender {
   place: Place
   standing: Standing
   /** `placeKey` and message number: unique in the rig. */
-  key: string
+  readonly key: string
   gesture: GestureRef
   messageIndex: number
   message: ChannelMessage
   channel: Channel
+  /** The home channel of its controller. */
+  home: Channel
   /** The sent address as a tag, or null while a number is wanted. */
   readonly tag: string | null
   /** The cells it occupies as it is sent, before any cable. */
   readonly cells: readonly Cell[]
+  assignment: Assignment
   pinned: boolean
   /** Position in the rig, for a stable order. */
   order: number
 }
+
+/** Has it been left open which number it sends? */
+export const isWanting = ({ message }: Sender): boolean =>
+  ('number' in message && message.number === 'wanted') ||
+  ('keys' in message && message.keys.kind === 'one' && message.keys.number === 'wanted')
 
 /** The cells that a sender occupies at one destination. */
 export interface Emission {
@@ -46,33 +55,73 @@ export interface Emission {
   cells: readonly Cell[]
 }
 
-const known = new WeakMap<Controller, { position: number; senders: readonly Sender[] }>()
+interface Known {
+  position: number
+  senders: readonly Sender[]
+}
+
+const known = new WeakMap<Controller, Known>()
 
 /** More messages than one controller can hold, so that orders of two controllers do not mix. */
 const ORDER_STRIDE = 2 ** 24
 
-/** The senders of one controller; the same as before as long as neither it nor its position changes. */
-function sendersIn(controller: Controller, position: number): readonly Sender[] {
+const isSamePlace = (a: Place, b: Place): boolean =>
+  a.gesture === b.gesture && a.layer === b.layer && a.template === b.template && a.controller === b.controller
+
+/**
+ * The senders of a controller at its position in the rig; the same objects as long as it is the same. Where
+ * `like` is given, those that it had before an edit, what the edit left alone is taken from there, so that
+ * what is new can be told by comparing.
+ */
+export function sendersIn(
+  controller: Controller,
+  position: number,
+  like: readonly Sender[] = [],
+): readonly Sender[] {
   const before = known.get(controller)
   if (before?.position === position) return before.senders
   const senders: Sender[] = []
   const standings = new Map<string, Standing>()
   let standing: Standing | null = null
   for (const { place, assignment } of assignmentsOf(controller)) {
-    if (standing?.template !== place.template || standing.layer !== place.layer) {
-      const key: string = `${place.template}/${place.layer ?? ''}`
-      standing = standings.get(key) ?? standingOf(controller, place)
-      standings.set(key, standing)
+    const here = standingAt(controller, place, standing, standings)
+    standing = here
+    const order = position * ORDER_STRIDE
+    const isAsBefore = (old: Sender | undefined): old is Sender =>
+      old?.assignment === assignment &&
+      old.order === order + senders.length &&
+      old.home === controller.homeChannel &&
+      old.standing.stack === here.stack &&
+      isSamePlace(old.place, place)
+    const old = like[senders.length]
+    if (isAsBefore(old)) {
+      for (let same: Sender | undefined = old; isAsBefore(same); same = like[senders.length])
+        senders.push(same)
+      continue
     }
-    const stands = standing
     assignment.messages.forEach((message, messageIndex) => {
-      if (!isChannelMessage(message)) return
-      const order = position * ORDER_STRIDE + senders.length
-      senders.push(makeSender(controller, place, stands, message, messageIndex, assignment.pinned, order))
+      if (isChannelMessage(message))
+        senders.push(
+          makeSender(controller, place, here, assignment, message, messageIndex, order + senders.length),
+        )
     })
   }
   known.set(controller, { position, senders })
   return senders
+}
+
+/** The standing of a place: the last one if it is the same, else one of those known, else a new one. */
+function standingAt(
+  controller: Controller,
+  place: Place,
+  last: Standing | null,
+  standings: Map<string, Standing>,
+): Standing {
+  if (last?.template === place.template && last.layer === place.layer) return last
+  const key = `${place.template}/${place.layer ?? ''}`
+  const found = standings.get(key) ?? standingOf(controller, place)
+  standings.set(key, found)
+  return found
 }
 
 /** Every message of every controller in use that travels on a channel, in the order of the rig. */
@@ -82,16 +131,21 @@ export const sendersOf = (rig: Rig): Sender[] =>
 function standingOf(controller: Controller, { template: id, layer }: Place): Standing {
   const template = controller.templates.find((candidate) => candidate.id === id)
   const stack = template && layer !== null ? stackOfLayer(template, layer) : null
-  return { controller: controller.id, template: id, layer, stack: stack?.mode === 'replace' ? stack : null }
+  return {
+    controller: controller.id,
+    template: id,
+    layer,
+    stack: stack?.mode === 'replace' ? stack.id : null,
+  }
 }
 
 function makeSender(
   controller: Controller,
   place: Place,
   standing: Standing,
+  assignment: Assignment,
   message: ChannelMessage,
   messageIndex: number,
-  pinned: boolean,
   order: number,
 ): Sender {
   const { homeChannel } = controller
@@ -102,11 +156,14 @@ function makeSender(
   return {
     place,
     standing,
-    key: `${placeKey(place)}#${messageIndex}`,
+    get key() {
+      return `${placeKey(place)}#${messageIndex}`
+    },
     gesture: placeRef(place),
     messageIndex,
     message,
     channel,
+    home: homeChannel,
     get tag() {
       if (tag === undefined) {
         const address = sentAddress(message, homeChannel)
@@ -118,7 +175,8 @@ function makeSender(
       cells ??= distinct(cellsOf(message, channel))
       return cells
     },
-    pinned,
+    assignment,
+    pinned: assignment.pinned,
     order,
   }
 }
@@ -151,32 +209,37 @@ function distinct(cells: Cell[]): Cell[] {
   })
 }
 
+/** Answers, for one sender, what it occupies at every destination it reaches. */
+export function emitter(rig: Rig, reach: Reach): (sender: Sender) => readonly Emission[] {
+  const controllers = new Map(rig.controllers.map((controller) => [controller.id, controller]))
+  // What cables change or stop takes longer to work out than to keep.
+  const kept = new WeakMap<Sender, readonly Emission[]>()
+  const carriedFrom = (sender: Sender): readonly Emission[] => {
+    const before = kept.get(sender)
+    if (before) return before
+    const controller = controllers.get(sender.place.controller)
+    const found = controller
+      ? emissionCells(reach, controller, sender.message).map((arrival) => ({ sender, ...arrival }))
+      : []
+    kept.set(sender, found)
+    return found
+  }
+  return (sender) => {
+    const open = reach.open.get(sender.place.controller)
+    if (!open) return carriedFrom(sender)
+    const emissions: Emission[] = []
+    for (const bus of open) {
+      const cells = bus.hearsAll ? sender.cells : sender.cells.filter(bus.hears)
+      if (cells.length > 0) emissions.push({ sender, bus, cells })
+    }
+    return emissions
+  }
+}
+
 /**
  * For every message of every controller in use, the cells it occupies at every destination it
  * reaches, after cables, boxes and their rules, rewrites included.
  */
-export function emit(
-  rig: Rig,
-  buses = busesOf(rig),
-  reach = reachOf(rig, buses),
-  senders = sendersOf(rig),
-): Emission[] {
-  const controllers = new Map(rig.controllers.map((controller) => [controller.id, controller]))
-  const emissions: Emission[] = []
-  for (const sender of senders) {
-    const { controller: id } = sender.place
-    const open = reach.open.get(id)
-    if (open) {
-      for (const bus of open) {
-        const cells = bus.hearsAll ? sender.cells : sender.cells.filter(bus.hears)
-        if (cells.length > 0) emissions.push({ sender, bus, cells })
-      }
-      continue
-    }
-    const controller = controllers.get(id)
-    if (!controller) continue
-    for (const arrival of emissionCells(reach, controller, sender.message))
-      emissions.push({ sender, ...arrival })
-  }
-  return emissions
+export function emit(rig: Rig, buses = busesOf(rig), reach = reachOf(rig, buses)): Emission[] {
+  return sendersOf(rig).flatMap(emitter(rig, reach))
 }

@@ -1,4 +1,4 @@
-import { rigIndex, stackOfLayer, type Id, type Passage, type Place, type Rig, type Stack } from '../rig'
+import { rigIndex, stackOfLayer, type Id, type Passage, type Place, type Rig } from '../rig'
 
 /** Are two places of one controller excluded from each other by its templates and replacing stacks? */
 function apart(rig: Rig, a: Place, b: Place): boolean {
@@ -37,13 +37,13 @@ export function liveTogether(rig: Rig, a: Place, b: Place): boolean {
   return rig.passages.some((passage) => showsIn(rig, passage, a) && showsIn(rig, passage, b))
 }
 
-/** Where senders stand: the same object for all of a layer, or of the base of a template. */
+/** Where senders stand: a layer, or the base of a template. One object serves many senders. */
 export interface Standing {
   controller: Id
   template: Id
   layer: Id | null
   /** The replacing stack that it is a layer of, if any. */
-  stack: Stack | null
+  stack: Id | null
 }
 
 /** `liveTogether` for thousands of pairs: in which passages a layer can show is worked out once. */
@@ -57,9 +57,9 @@ export function livenessOf(rig: Rig): (a: Standing, b: Standing) => boolean {
     return found
   }
   return (a, b) => {
-    if (a.controller === b.controller && a !== b) {
+    if (a !== b && a.controller === b.controller) {
       if (a.template !== b.template) return false
-      if (a.stack !== null && a.stack === b.stack) return false
+      if (a.stack !== null && a.stack === b.stack && a.layer !== b.layer) return false
     }
     if (rig.passages.length === 0) return true
     const other = showsOf(b)

@@ -1,9 +1,12 @@
+import { changedOccupancy, senderChange } from '../addresses'
+import { placeKey, type Rig, type RigEdit } from '../rig'
 import { contextOf, type CheckContext } from './context'
 import { findingPlace, SEVERITIES, type Draft, type Finding, type Fix } from './finding'
 import { digest, factsOf } from './facts'
 import { fixesFor } from './fixes'
+import { ISLANDS, type Island } from './islands'
+import type { Rule, RuleReach } from './rule'
 import { RULES } from './rules'
-import { placeKey, type Rig, type RigEdit } from '../rig'
 
 /** The findings of a rig, and the cures of each when asked for. */
 export interface Check {
@@ -13,6 +16,16 @@ export interface Check {
   asides: ReadonlyArray<{ finding: Finding; reason: string }>
   /** What can be done about a finding; empty for an id that is not among the findings. */
   fixesOf: (findingId: string) => readonly Fix[]
+  /** All that the rules reported, in order; what a later check of the same rig, edited, starts from. */
+  reports: readonly Report[]
+}
+
+/** What a rule reported. */
+export interface Report {
+  rule: number
+  /** Rule and what it is about; the same for two reports only where an address is met twice. */
+  about: string
+  draft: Draft
 }
 
 /** What a finding is about is its id, unless that is longer than a file may hold. */
@@ -41,53 +54,127 @@ function wasThere(error: Finding, before: readonly Finding[]): boolean {
 /** Make edits to try a cure out: `perform`, where it is at hand. */
 export type Apply = (rig: Rig, edits: readonly RigEdit[]) => Rig
 
-/**
- * Check a rig against every rule. Pure; findings come by severity (errors first), then rule, then
- * address. Those set aside are given apart, until their facts change. What put-away controllers send, and what a destination does not hear, raises nothing.
- */
-export function checkWith(rig: Rig, apply: Apply): Check {
-  const context = contextOf(rig)
-  const drafts = new Map<string, { rule: string; draft: Draft }>()
+function reportsOf(rule: Rule, context: CheckContext): Report[] {
+  const number = RULES.indexOf(rule)
+  return rule.find(context).map((draft) => {
+    const about = [draft.addresses.join(','), draft.about].filter(Boolean).join(' ')
+    return { rule: number, about: `${rule.id}:${about.length > LONG_ID ? digest(about) : about}`, draft }
+  })
+}
+
+const rank = ({ draft }: Report): number => SEVERITIES.indexOf(draft.severity)
+const textOrder = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0)
+
+/** By severity, rule, the first of its senders in the rig, and what it is about. */
+const inOrder = (a: Report, b: Report): number =>
+  rank(a) - rank(b) ||
+  a.rule - b.rule ||
+  (a.draft.senders[0]?.order ?? -1) - (b.draft.senders[0]?.order ?? -1) ||
+  textOrder(a.about, b.about) ||
+  textOrder(a.draft.message, b.draft.message)
+
+const found = new WeakMap<Report, Map<string, Finding>>()
+
+/** A report as a finding; the same object whenever it is asked for under the same id. */
+function findingOf(report: Report, id: string): Finding {
+  const before = found.get(report) ?? new Map<string, Finding>()
+  const known = before.get(id)
+  if (known) return known
+  const { draft } = report
+  const finding: Finding = {
+    id,
+    rule: RULES[report.rule]?.id ?? '',
+    severity: draft.severity,
+    message: draft.message,
+    at: draft.places ?? draft.senders.map(findingPlace),
+    addresses: draft.addresses,
+    destinations: draft.destinations,
+    things: draft.things ?? [],
+  }
+  found.set(report, before.set(id, finding))
+  return finding
+}
+
+function finished(context: CheckContext, reports: readonly Report[], apply: Apply): Check {
+  const { rig } = context
   const seen = new Map<string, number>()
-  const all = RULES.flatMap((rule) =>
-    rule.find(context).map((draft): Finding => {
-      const about = [draft.addresses.join(','), draft.about].filter(Boolean).join(' ')
-      const id = numbered(`${rule.id}:${about.length > LONG_ID ? digest(about) : about}`, seen)
-      drafts.set(id, { rule: rule.id, draft })
-      return {
-        id,
-        rule: rule.id,
-        severity: draft.severity,
-        message: draft.message,
-        at: draft.places ?? draft.senders.map(findingPlace),
-        addresses: draft.addresses,
-        destinations: draft.destinations,
-        things: draft.things ?? [],
-      }
-    }),
-  )
+  const all = reports.map((report) => findingOf(report, numbered(report.about, seen)))
   const aside = new Map(rig.setAside.map((each) => [each.finding, each]))
-  const isAside = (finding: Finding): boolean => aside.get(finding.id)?.facts === factsOf(finding)
-  const asides = all
-    .filter(isAside)
-    .map((finding) => ({ finding, reason: aside.get(finding.id)?.reason ?? '' }))
-  const findings = all.filter((finding) => !isAside(finding))
-  const rank = (finding: Finding): number => SEVERITIES.indexOf(finding.severity)
-  return {
+  const isAside = (finding: Finding): boolean => {
+    const said = aside.get(finding.id)
+    return said !== undefined && said.facts === factsOf(finding)
+  }
+  const check: Check = {
     context,
-    asides,
-    findings: findings.sort((a, b) => rank(a) - rank(b)),
+    reports,
+    asides: all.filter(isAside).map((finding) => ({ finding, reason: aside.get(finding.id)?.reason ?? '' })),
+    findings: aside.size === 0 ? all : all.filter((finding) => !isAside(finding)),
     fixesOf: (id) => {
-      const found = drafts.get(id)
-      if (!found) return []
+      const at = all.findIndex((finding) => finding.id === id)
+      const [finding, report] = [all[at], reports[at]]
+      if (!finding || !report) return []
       const errors = all.filter(({ severity }) => severity === 'error')
-      return fixesFor(context, found.rule, found.draft, (edits) => {
-        const after = checkWith(apply(rig, edits), apply).findings
+      return fixesFor(context, finding.rule, report.draft, (edits) => {
+        const after = recheckWith(check, apply(rig, edits), apply).findings
         return (
-          after.every((finding) => finding.id !== id) &&
-          after.every((finding) => finding.severity !== 'error' || wasThere(finding, errors))
+          after.every((other) => other.id !== id) &&
+          after.every((other) => other.severity !== 'error' || wasThere(other, errors))
         )
       })
     },
   }
+  return check
+}
+
+/**
+ * Check a rig against every rule. Pure; findings come by severity (errors first), then rule, then
+ * place in the rig. Those set aside are given apart, until their facts change. What put-away controllers send, and what a destination does not hear, raises nothing.
+ */
+export function checkWith(rig: Rig, apply: Apply): Check {
+  const context = contextOf(rig)
+  const reports = RULES.flatMap((rule) => reportsOf(rule, context)).sort(inOrder)
+  return finished(context, reports, apply)
+}
+
+/** Two lists in order, as one. */
+function merged(a: readonly Report[], b: readonly Report[]): Report[] {
+  const all: Report[] = []
+  let next = 0
+  for (const report of a) {
+    for (let other = b[next]; other !== undefined && inOrder(other, report) < 0; other = b[++next])
+      all.push(other)
+    all.push(report)
+  }
+  return [...all, ...b.slice(next)]
+}
+
+/**
+ * The same as `checkWith` of `rig`, made from the check of a rig that it came from by edits. Where
+ * assignments are all that differs, only the rules and the parts of the rig that they can touch are looked at again.
+ */
+export function recheckWith(previous: Check, rig: Rig, apply: Apply): Check {
+  const before = previous.context.occupancy
+  const change = senderChange(before.rig, rig)
+  if (change === null) return checkWith(rig, apply)
+  const after = changedOccupancy(before, rig, change)
+  const islands = new Map<RuleReach, Island | null>()
+  const islandOf = (reach: RuleReach): Island | null => {
+    const known = islands.get(reach)
+    if (known !== undefined) return known
+    const island = ISLANDS[reach]({ before, after, change })
+    islands.set(reach, island)
+    return island
+  }
+  const takenBack = new Set<string>()
+  const emptied = new Set<number>()
+  const added: Report[] = []
+  RULES.forEach((rule, number) => {
+    const island = islandOf(rule.reach)
+    if (island === null) return
+    if (island.before === 'all') emptied.add(number)
+    else for (const { about } of reportsOf(rule, island.before)) takenBack.add(about)
+    added.push(...reportsOf(rule, island.after))
+  })
+  const kept = previous.reports.filter(({ rule, about }) => !emptied.has(rule) && !takenBack.has(about))
+  return finished(contextOf(rig, { occupancy: after }), merged(kept, added.sort(inOrder)), apply)
 }

@@ -1,17 +1,19 @@
 import { livenessOf, occupancyOf } from '../addresses'
 import { purposesOf, type Purpose } from '../mappings'
 import type { Sender, Occupancy } from '../addresses'
-import { mappingsOf, type GestureRef, type Id, type Rig } from '../rig'
+import { mappingsOf, type Controller, type GestureRef, type Id, type Mapping, type Rig } from '../rig'
 import { joinsOf, type Join } from './joins'
 import { findMeetings, type Meetings } from './meetings'
 
-/** What all rules share: the rig, who sends where, and who meets whom. Worked out once a check. */
+/** What all rules share: the rig, who sends where, and who meets whom. Each worked out when first asked for. */
 export interface CheckContext {
   rig: Rig
+  /** The controllers that are looked at: all of them, or after an edit those that it touches. */
+  controllers: readonly Controller[]
   occupancy: Occupancy
-  meetings: Meetings
+  readonly meetings: Meetings
   purposes: (sender: Sender) => readonly Purpose[]
-  /** Every mapping with what it rests on; worked out when first asked for. */
+  /** Every mapping that is looked at, with what it rests on. */
   joins: () => readonly Join[]
 }
 
@@ -35,8 +37,15 @@ export function excusedBy(rig: Rig): Excused {
 
 const NO_PURPOSES: readonly Purpose[] = []
 
-export function contextOf(rig: Rig): CheckContext {
-  const occupancy = occupancyOf(rig)
+/** What a check looks at, where that is not the whole rig. */
+export interface Scope {
+  occupancy?: Occupancy
+  controllers?: readonly Controller[]
+  mappings?: readonly Mapping[]
+}
+
+export function contextOf(rig: Rig, scope: Scope = {}): CheckContext {
+  const { occupancy = occupancyOf(rig), controllers = rig.controllers, mappings = rig.mappings } = scope
   const known = new Map<Sender, readonly Purpose[]>()
   const purposes = (sender: Sender): readonly Purpose[] => {
     if (mappingsOf(rig, sender.gesture).length === 0) return NO_PURPOSES
@@ -44,13 +53,16 @@ export function contextOf(rig: Rig): CheckContext {
     known.set(sender, found)
     return found
   }
-  let joined: readonly Join[] | null = null
-  const joins = (): readonly Join[] => (joined ??= joinsOf(rig, occupancy.senders))
+  let joined: readonly Join[] | undefined
+  let met: Meetings | undefined
   return {
     rig,
+    controllers,
     occupancy,
     purposes,
-    joins,
-    meetings: findMeetings(occupancy, livenessOf(rig), excusedBy(rig)),
+    joins: () => (joined ??= joinsOf(rig, mappings)),
+    get meetings() {
+      return (met ??= findMeetings(occupancy, livenessOf(rig), excusedBy(rig)))
+    },
   }
 }

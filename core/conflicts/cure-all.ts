@@ -1,5 +1,5 @@
 import type { Rig, RigEdit } from '../rig'
-import { checkWith, type Apply } from './check'
+import { checkWith, recheckWith, type Apply } from './check'
 import type { Fix } from './finding'
 
 /** Cures that change what was meant to be changed and nothing that others rely on. */
@@ -31,8 +31,9 @@ export function cureAll(rig: Rig, rule: string, apply: Apply): CuredAll {
   const hopeless = new Set<string>()
   let now = rig
   let cured = 0
+  let check = checkWith(rig, apply)
   for (;;) {
-    const { findings, fixesOf } = checkWith(now, apply)
+    const { findings, fixesOf } = check
     const ofRule = findings.filter((finding) => finding.rule === rule)
     let fix: Fix | undefined
     for (const { id } of ofRule) {
@@ -43,6 +44,7 @@ export function cureAll(rig: Rig, rule: string, apply: Apply): CuredAll {
     }
     if (!fix || cured >= MOST_CURES) return { edits, cured, left: ofRule.length }
     now = apply(now, fix.edits)
+    check = recheckWith(check, now, apply)
     edits.push(...fix.edits)
     cured++
   }

@@ -1,9 +1,10 @@
 import { CHANNELS } from '../midi'
-import { hitsAt, type CellAddress, type Hit, type Occupancy, type Sender } from '../addresses'
+import { hitsAt, sendersIn, type CellAddress, type Hit, type Occupancy, type Sender } from '../addresses'
 import { arrivedAs, expectedOf, mappingParameter, meetsExpected, type Expected } from '../mappings'
 import {
   channelOf,
   rigIndex,
+  splitGestureRef,
   type Destination,
   type GestureRef,
   type Mapping,
@@ -23,16 +24,28 @@ export interface Join {
   meeting: readonly Sender[]
 }
 
-export function joinsOf(rig: Rig, all: readonly Sender[]): Join[] {
-  const byGesture = new Map<GestureRef, Sender[]>()
-  const mapped = new Set(rig.mappings.map(({ gesture }) => gesture))
-  for (const sender of all) {
-    if (!mapped.has(sender.gesture)) continue
-    const list = byGesture.get(sender.gesture)
-    if (list) list.push(sender)
-    else byGesture.set(sender.gesture, [sender])
-  }
-  return rig.mappings.flatMap((mapping): Join[] => {
+/** Who sends for these gestures, in the order of the rig. */
+export function sendersByGesture(
+  rig: Rig,
+  gestures: ReadonlySet<GestureRef>,
+): ReadonlyMap<GestureRef, readonly Sender[]> {
+  const owners = new Set([...gestures].map((gesture) => splitGestureRef(gesture).controller))
+  const found = new Map<GestureRef, Sender[]>()
+  rig.controllers.forEach((controller, position) => {
+    if (!controller.inUse || !owners.has(controller.id)) return
+    for (const sender of sendersIn(controller, position)) {
+      if (!gestures.has(sender.gesture)) continue
+      const list = found.get(sender.gesture)
+      if (list) list.push(sender)
+      else found.set(sender.gesture, [sender])
+    }
+  })
+  return found
+}
+
+export function joinsOf(rig: Rig, mappings: readonly Mapping[] = rig.mappings): Join[] {
+  const byGesture = sendersByGesture(rig, new Set(mappings.flatMap(({ gesture }) => gesture ?? [])))
+  return mappings.flatMap((mapping): Join[] => {
     const target = mappingParameter(rig, mapping)
     if (!target) return []
     const expected = expectedOf(mapping, target.parameter)

@@ -67,7 +67,7 @@ const emptyCrossing = (): Crossing => ({
   pairSenders: new Map(),
 })
 
-const isSpan = ({ message }: Sender): boolean => 'keys' in message && message.keys.kind !== 'one'
+export const isSpan = ({ message }: Sender): boolean => 'keys' in message && message.keys.kind !== 'one'
 const byOrder = (a: Sender, b: Sender): number => a.order - b.order
 
 /** Where channels are merged, all channels are one cell. */

@@ -14,6 +14,7 @@ interface Found {
 export const bankDrift: Rule = {
   id: 'bank-drift',
   title: 'Programs with and without bank',
+  reach: 'channel',
   find: ({ rig, occupancy }) => {
     const found = new Map<string, Found>()
     for (const { sender, bus, cells } of occupancy.emissions) {

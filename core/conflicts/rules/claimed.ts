@@ -42,6 +42,7 @@ function collect(context: CheckContext): Found[] {
 export const claimed: Rule = {
   id: 'claimed',
   title: 'Kept by a destination',
+  reach: 'cells',
   find: (context) =>
     collect(context).map(({ destination, claim, cells, senders }) => {
       const tags = cellTags(cells)

@@ -64,8 +64,9 @@ function curesFor(
 export const doublePath: Rule = {
   id: 'double-path',
   title: 'Two ways to one place',
-  find: ({ rig, occupancy }) => {
-    const { destinations, controllers } = rigIndex(rig)
+  reach: 'controller',
+  find: ({ rig, occupancy, controllers: inQuestion }) => {
+    const { destinations } = rigIndex(rig)
     const arriving = (controller: Id, bus: Bus): Sender[] =>
       occupancy.emissions.flatMap((emission) =>
         emission.bus === bus && emission.sender.place.controller === controller ? [emission.sender] : [],
@@ -73,9 +74,10 @@ export const doublePath: Rule = {
     return occupancy.buses.flatMap((bus): Draft[] => {
       const destination = destinations.get(bus.destination)
       if (!destination || destination.inside !== null) return []
-      return [...occupancy.ways].flatMap(([id, all]): Draft[] => {
-        const controller = controllers.get(id)
-        if (!controller?.inUse) return []
+      return inQuestion.flatMap((controller): Draft[] => {
+        const { id } = controller
+        const all = occupancy.ways.get(id) ?? []
+        if (!controller.inUse) return []
         // What comes back to where it has been is a ring, not a second way.
         const possible = all.filter(
           (way) => way.bus === bus && way.cables.every(({ from }) => from.owner !== destination.id),

@@ -1,17 +1,14 @@
-import type { Sender } from '../../addresses'
+import { isWanting, type Sender } from '../../addresses'
 import { MESSAGE_KIND_NAME, rigIndex } from '../../rig'
 import { freeAddresses } from '../fixes/free-address'
 import type { Rule } from '../rule'
 import { destinationWords, senderWords } from '../words'
 
-const isWanting = ({ message }: Sender): boolean =>
-  ('number' in message && message.number === 'wanted') ||
-  ('keys' in message && message.keys.kind === 'one' && message.keys.number === 'wanted')
-
 /** More gestures want a number on a channel than that channel has left, wherever they arrive. */
 export const full: Rule = {
   id: 'full',
   title: 'No room left',
+  reach: 'room',
   find: ({ rig, occupancy }) => {
     const wanting = occupancy.senders.filter(isWanting)
     if (wanting.length === 0) return []

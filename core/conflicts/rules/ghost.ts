@@ -20,6 +20,7 @@ function formerOwner(rig: Rig, { mapping }: Join): string | null {
 export const ghost: Rule = {
   id: 'ghost',
   title: 'Old mapping set off',
+  reach: 'mapping',
   find: ({ rig, occupancy, joins, purposes }) =>
     joins().flatMap((join) => {
       const former = formerOwner(rig, join)

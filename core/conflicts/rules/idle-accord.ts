@@ -32,6 +32,7 @@ const excuses = ({ gestures }: Accord, pairs: ReadonlySet<string>): boolean =>
 export const idleAccord: Rule = {
   id: 'idle-accord',
   title: 'Sharing that no longer happens',
+  reach: 'accord',
   find: (context) => {
     const { accords } = context.rig
     if (accords.length === 0) return []

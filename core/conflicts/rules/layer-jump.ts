@@ -12,6 +12,7 @@ const isAbsolute = ({ message }: Sender): boolean =>
 export const layerJump: Rule = {
   id: 'layer-jump',
   title: 'Jump after a change of layer',
+  reach: 'mapping',
   find: ({ rig, joins }) => {
     const groups = new Map<GestureRef, Join[]>()
     for (const join of joins()) {

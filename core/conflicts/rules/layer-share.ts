@@ -13,6 +13,7 @@ const inLayersApart = (rig: Parameters<typeof liveTogether>[0], a: Sender, b: Se
 export const layerShare: Rule = {
   id: 'layer-share',
   title: 'One address, two layers, two parameters',
+  reach: 'mapping',
   find: ({ rig, joins }) => {
     const groups = new Map<string, Join[]>()
     for (const join of joins()) {

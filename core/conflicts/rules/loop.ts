@@ -86,6 +86,7 @@ function kindsRound(ring: readonly Cable[]): MessageKind[] {
 export const loop: Rule = {
   id: 'loop',
   title: 'Round for ever',
+  reach: 'wiring',
   find: ({ rig }) =>
     ringsOf(rig).flatMap((ring) => {
       const kinds = kindsRound(ring)

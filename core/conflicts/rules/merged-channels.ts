@@ -6,6 +6,7 @@ import { cellTags, destinationWords, senderWords } from '../words'
 export const mergedChannels: Rule = {
   id: 'merged-channels',
   title: 'Channels taken for one',
+  reach: 'cells',
   find: ({ rig, meetings }) =>
     meetings['merged-channels'].map((meeting) => {
       const tags = cellTags(meeting.cells)

@@ -72,8 +72,9 @@ function crowdedIn(controller: Controller, { stacks, layersAStack }: Abilities):
 export const outOfAbility: Rule = {
   id: 'out-of-ability',
   title: 'More than the hardware can do',
-  find: ({ rig }) =>
-    rig.controllers
+  reach: 'controller',
+  find: ({ rig, controllers }) =>
+    controllers
       .filter(({ inUse }) => inUse)
       .flatMap((controller): Draft[] => {
         const { abilities } = modelOf(rig, controller)

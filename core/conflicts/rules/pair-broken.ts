@@ -131,6 +131,7 @@ function findBroken(context: CheckContext): Found[] {
 export const pairBroken: Rule = {
   id: 'pair-broken',
   title: 'Half of a pair in use',
+  reach: 'cells',
   find: (context) =>
     findBroken(context).map(({ second, pair, users, destinations, heard }): Draft => {
       const { rig } = context

@@ -17,6 +17,7 @@ interface Found {
 export const parameterCarriers: Rule = {
   id: 'parameter-carriers',
   title: 'Carrier of parameters in use',
+  reach: 'cells',
   find: ({ rig, occupancy }) => {
     const found = new Map<number, Found>()
     for (const bus of occupancy.buses) {

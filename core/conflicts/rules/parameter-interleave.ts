@@ -23,8 +23,8 @@ function collect({ rig, occupancy }: CheckContext): Found[] {
     const byChannel = new Map<number, Sender[]>()
     for (const emission of occupancy.emissions) {
       if (emission.bus !== bus || !isParameter(emission.sender)) continue
-      const { channel } = emission.cells[0] ?? emission.sender
-      byChannel.set(channel, [...(byChannel.get(channel) ?? []), emission.sender])
+      for (const channel of new Set(emission.cells.map((cell) => cell.channel)))
+        byChannel.set(channel, [...(byChannel.get(channel) ?? []), emission.sender])
     }
     for (const [channel, senders] of byChannel) {
       const meeting = senders.filter((a) =>
@@ -44,6 +44,7 @@ function collect({ rig, occupancy }: CheckContext): Found[] {
 export const parameterInterleave: Rule = {
   id: 'parameter-interleave',
   title: 'Parameters of two controllers mixed',
+  reach: 'channel',
   find: (context) =>
     collect(context).map(({ channel, senders, destinations }) => {
       const who = [...senders.values()]

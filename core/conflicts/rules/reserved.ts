@@ -35,6 +35,7 @@ function collect(emissions: readonly Emission[]): Found[] {
 export const reserved: Rule = {
   id: 'reserved',
   title: 'Kept by the standard',
+  reach: 'number',
   find: ({ rig, occupancy }) =>
     collect(occupancy.emissions).map(({ number, tag, senders, destinations }): Draft => {
       const who = senderWords(rig, [...senders.values()])

@@ -6,6 +6,7 @@ import { cellTags, destinationWords, senderWords } from '../words'
 export const sameAddress: Rule = {
   id: 'same-address',
   title: 'Same address twice',
+  reach: 'cells',
   find: ({ rig, meetings }) => [
     ...meetings['same-address'].map((meeting) => {
       const tags = cellTags(meeting.cells)

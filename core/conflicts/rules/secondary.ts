@@ -15,6 +15,7 @@ function isSecondary({ gesture, message }: Sender): boolean {
 export const secondary: Rule = {
   id: 'secondary',
   title: 'Touch that moves something',
+  reach: 'mapping',
   find: ({ rig, occupancy, joins, purposes }) =>
     joins().flatMap((join) => {
       if (join.meeting.length === 0 || !join.expected) return []

@@ -41,6 +41,7 @@ function whySilent(rig: Rig, { mapping, senders, meeting }: Join): string | null
 export const silent: Rule = {
   id: 'silent',
   title: 'Control without a voice',
+  reach: 'mapping',
   find: ({ rig, joins }) =>
     joins().flatMap((join) => {
       const why = whySilent(rig, join)

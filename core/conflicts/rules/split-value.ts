@@ -6,6 +6,7 @@ import { cellTags, destinationWords, senderWords } from '../words'
 export const splitValue: Rule = {
   id: 'split-value',
   title: 'One address, different values',
+  reach: 'cells',
   find: ({ rig, meetings }) =>
     meetings['split-value'].map((meeting) => {
       const tags = cellTags(meeting.cells)

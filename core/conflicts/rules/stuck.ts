@@ -1,6 +1,5 @@
 import type { Sender } from '../../addresses'
 import {
-  rigIndex,
   splitGestureKey,
   type Choice,
   type Controller,
@@ -54,8 +53,9 @@ function showable(stack: Stack, choices: readonly Choice[]): Array<Id | null> {
 export const stuck: Rule = {
   id: 'stuck',
   title: 'Held and never let go',
+  reach: 'controller',
   find: (context) => {
-    const { rig, occupancy } = context
+    const { rig, occupancy, controllers } = context
     if (rig.choices.length === 0) return []
     const byPlace = new Map<string, Sender[]>()
     for (const { sender } of occupancy.emissions) {
@@ -67,7 +67,7 @@ export const stuck: Rule = {
     const sentAt = (controller: Controller, template: Id, layer: Id | null, gesture: GestureKey) =>
       byPlace.get(`${controller.id}/${template}/${layer ?? ''}/${gesture}`) ?? []
 
-    return [...rigIndex(rig).controllers.values()].flatMap((controller) =>
+    return controllers.flatMap((controller) =>
       controller.templates.flatMap((template) =>
         template.stacks.flatMap((stack): Draft[] => {
           const choices = choosersOf(rig, controller.id, template.id, stack.id)

@@ -29,10 +29,12 @@ interface Cost {
 }
 
 /** What passes each DIN cable, by place. */
-function costsByCable({ rig, occupancy }: CheckContext): Map<Cable, Map<string, Cost>> {
+function costsByCable({ rig, occupancy, controllers }: CheckContext): Map<Cable, Map<string, Cost>> {
   const dinIn = (cables: readonly Cable[]): boolean => cables.some((cable) => isDin(rig, cable))
   const onDin = new Set(
-    [...occupancy.ways].flatMap(([id, ways]) => (ways.some(({ cables }) => dinIn(cables)) ? [id] : [])),
+    controllers.flatMap(({ id }) =>
+      occupancy.ways.get(id)?.some(({ cables }) => dinIn(cables)) ? [id] : [],
+    ),
   )
   if (onDin.size === 0) return new Map()
   const sendersOf = new Map<string, Set<Sender>>()
@@ -44,9 +46,8 @@ function costsByCable({ rig, occupancy }: CheckContext): Map<Cable, Map<string, 
     else sendersOf.set(controller, new Set([sender]))
   }
   const costs = new Map<Cable, Map<string, Cost>>()
-  for (const [controller, ways] of occupancy.ways) {
-    const senders = sendersOf.get(controller)
-    if (!senders) continue
+  for (const [controller, senders] of sendersOf) {
+    const ways = occupancy.ways.get(controller) ?? []
     const before = new Map<Cable, readonly Cable[]>()
     for (const { cables } of ways) {
       cables.forEach((cable, index) => {
@@ -110,6 +111,7 @@ function lightenFix(senders: readonly Sender[]): Fix[] {
 export const traffic: Rule = {
   id: 'traffic',
   title: 'More than a cable carries',
+  reach: 'cable',
   find: (context) => {
     const { rig } = context
     return [...costsByCable(context)].flatMap(([cable, costs]): Draft[] => {

@@ -8,6 +8,7 @@ import type { Rule } from '../rule'
 export const unheard: Rule = {
   id: 'unheard',
   title: 'Not heard',
+  reach: 'mapping',
   find: ({ rig, occupancy, joins }) =>
     joins().flatMap((join): Draft[] => {
       const { mapping, expected, senders, meeting, destination } = join

@@ -113,6 +113,7 @@ function draftOf(rig: Rig, uses: readonly Use[]): Draft | null {
 export const wellKnown: Rule = {
   id: 'well-known',
   title: 'Well-known number',
+  reach: 'number',
   find: (context) => {
     const byTag = new Map<string, Use[]>()
     for (const use of usesOf(context)) byTag.set(use.tag, [...(byTag.get(use.tag) ?? []), use])

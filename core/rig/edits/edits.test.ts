@@ -1,74 +1,9 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { anyMessage, anyRig, fullMessage, sendingCc, testController, testRig } from '../../testing/rigs'
+import { anyEdit } from '../../testing/edits'
+import { anyRig, sendingCc, testController, testRig } from '../../testing/rigs'
 import { parseRig, type Rig } from '..'
 import { EditError, perform, redone, undone, type RigEdit, type Step } from '.'
-
-const place = { controller: 'a', template: 't', layer: null, gesture: 'k1.turn' }
-
-const anyEdit: fc.Arbitrary<RigEdit> = fc.oneof(
-  fc.record({ name: fc.string() }).map(({ name }): RigEdit => ({ type: 'rig-set', set: { name } })),
-  fc
-    .record({
-      controller: fc.constantFrom('a', 'b', 'nobody'),
-      layer: fc.constantFrom(null, 'la', 'gone'),
-      gesture: fc.constantFrom('k1.turn', 'k5.turn', 'k9.turn'),
-      index: fc.integer({ min: 0, max: 2 }),
-      message: anyMessage,
-    })
-    .map(({ controller, layer, gesture, index, message }): RigEdit => ({
-      type: 'message',
-      at: { controller, template: 't', layer, gesture },
-      index,
-      message: fullMessage(message),
-    })),
-  fc
-    .record({ gesture: fc.constantFrom('k1.turn', 'k2.turn'), on: fc.boolean() })
-    .map(({ gesture, on }): RigEdit => ({
-      type: 'assignment',
-      at: { ...place, gesture },
-      assignment: on ? { messages: [{ kind: 'off' }], pinned: true, light: null, memo: '' } : null,
-    })),
-  fc
-    .record({ homeChannel: fc.integer({ min: 0, max: 17 }), inUse: fc.boolean() })
-    .map((set): RigEdit => ({ type: 'controller-set', controller: 'b', set })),
-  fc
-    .record({
-      id: fc.constantFrom('m0', 'm9'),
-      parameter: fc.constantFrom('p1', 'zzz'),
-      gesture: fc.constantFrom('a/k1.turn', 'a/k9.turn', null),
-    })
-    .map(({ id, parameter, gesture }): RigEdit => ({
-      type: 'mapping-add',
-      mapping: {
-        id,
-        gesture,
-        destination: 'd',
-        parameter,
-        learnedAt: null,
-        scope: null,
-        min: null,
-        max: null,
-        inverted: false,
-        curve: 'linear',
-        takeover: 'when-met',
-        expects: { kind: 'absolute' },
-        feedback: false,
-        memo: '',
-      },
-    })),
-  fc.constantFrom('m0', 'm1').map((mapping): RigEdit => ({ type: 'mapping-remove', mapping })),
-  fc
-    .record({ mapping: fc.constantFrom('m0', 'm1'), learnedAt: fc.constantFrom('1:cc20', 'nonsense', null) })
-    .map(({ mapping, learnedAt }): RigEdit => ({ type: 'mapping-set', mapping, set: { learnedAt } })),
-  fc
-    .record({ id: fc.constantFrom('x', 'y'), gesture: fc.constantFrom('a/k2.turn', 'a/k9.turn') })
-    .map(({ id, gesture }): RigEdit => ({
-      type: 'accord-add',
-      accord: { id, name: 'Y', reason: '', gestures: ['a/k1.turn', gesture] },
-    })),
-  fc.constant<RigEdit>({ type: 'accord-remove', accord: 'x' }),
-)
 
 /** Make edits one by one, leaving out those that are refused. */
 function performAll(rig: Rig, edits: readonly RigEdit[]): { rig: Rig; steps: Step[] } {

@@ -1,0 +1,195 @@
+import * as fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { nineRingsRig } from '../../demo'
+import { assignmentsOf, EditError, perform, type Cable, type Message, type Rig, type RigEdit } from '../rig'
+import { anyEdit } from '../testing/edits'
+import {
+  anyMessage,
+  anyRig,
+  fullMessage,
+  sending,
+  sendingCc,
+  testController,
+  testDestination,
+  testRig,
+  type MessageInput,
+} from '../testing/rigs'
+import { check, recheck, type Check } from '.'
+
+const channel = fc.constantFrom<(number | 'home')[]>(1, 2, 'home')
+const parameterMessage: fc.Arbitrary<MessageInput> = fc.oneof(
+  fc.record({
+    kind: fc.constantFrom('nrpn' as const, 'rpn' as const),
+    channel,
+    number: fc.constantFrom(0, 1, 1024),
+    omitNumber: fc.boolean(),
+  }),
+  fc.record({
+    kind: fc.constant('program' as const),
+    channel,
+    number: fc.constantFrom(0, 1),
+    bank: fc.constantFrom(null, { msb: 1, lsb: 0 }),
+  }),
+  fc.record({ kind: fc.constant('cc' as const), channel, number: fc.constantFrom(6, 98, 100) }),
+  fc.record({ kind: fc.constant('cc' as const), channel, number: fc.constant('wanted' as const) }),
+  fc.record({
+    kind: fc.constant('note' as const),
+    channel,
+    keys: fc.constant({ kind: 'span' as const, low: 0, high: 127 }),
+  }),
+)
+
+/** Mostly edits of assignments, which is what a recheck is quick at. */
+const anyChange: fc.Arbitrary<RigEdit> = fc.oneof(
+  { weight: 1, arbitrary: anyEdit },
+  {
+    weight: 4,
+    arbitrary: fc
+      .record({
+        controller: fc.constantFrom('a', 'b', 'c'),
+        layer: fc.constantFrom(null, 'la', 'lb'),
+        gesture: fc.constantFrom('k1.turn', 'k2.turn', 'k5.turn', 'k6.push'),
+        message: fc.oneof(anyMessage, parameterMessage),
+      })
+      .map(({ controller, layer, gesture, message }): RigEdit => ({
+        type: 'message',
+        at: { controller, template: 't', layer, gesture },
+        index: 0,
+        message: fullMessage(message),
+      })),
+  },
+)
+
+const rewriting: Cable['rules'] = [
+  {
+    kind: 'rewrite',
+    match: { kinds: ['cc'], channels: [2], low: 20, high: 20 },
+    to: { kind: 'cc', channel: 1, number: 74, range: { low: 0, high: 127 } },
+  },
+]
+
+const told = ({ findings, asides }: Check) => ({ findings, asides })
+
+/** Make edits step by step; after each, what is rechecked must be what a whole check says. */
+function follow(rig: Rig, steps: ReadonlyArray<readonly RigEdit[]>): void {
+  let last = check(rig)
+  for (const edits of steps) {
+    try {
+      rig = perform(rig, 'edit', edits).rig
+    } catch (error) {
+      expect(error).toBeInstanceOf(EditError)
+      continue
+    }
+    last = recheck(last, rig)
+    expect(told(last)).toEqual(told(check(rig)))
+  }
+}
+
+describe('recheck', () => {
+  it('says the same as check, after any edits of any rig', () => {
+    fc.assert(
+      fc.property(
+        anyRig,
+        fc.boolean(),
+        fc.array(fc.array(anyChange, { minLength: 1, maxLength: 2 }), { minLength: 1, maxLength: 8 }),
+        (rig, isRewritten, edits) => {
+          const cables = rig.cables.map((cable, index) =>
+            isRewritten && index % 2 === 0 ? { ...cable, rules: rewriting } : cable,
+          )
+          follow({ ...rig, cables }, edits)
+        },
+      ),
+      { numRuns: 150 },
+    )
+  })
+
+  it('says the same as check when messages of a whole show are put elsewhere', () => {
+    const rig = nineRingsRig('as-found')
+    const places = rig.controllers.flatMap((controller) => [...assignmentsOf(controller)])
+    const messages = places.flatMap(({ assignment }) => assignment.messages)
+    const anyPlace = fc.nat({ max: places.length - 1 })
+    fc.assert(
+      fc.property(
+        fc.array(fc.record({ at: anyPlace, message: fc.nat({ max: messages.length - 1 }) }), {
+          minLength: 1,
+          maxLength: 6,
+        }),
+        (moves) => {
+          const edits = moves.flatMap(({ at, message }): RigEdit[] => {
+            const place = places[at]?.place
+            const given: Message | undefined = messages[message]
+            return place && given ? [{ type: 'message', at: place, index: 0, message: given }] : []
+          })
+          follow(
+            rig,
+            edits.map((edit) => [edit]),
+          )
+        },
+      ),
+      { numRuns: 25 },
+    )
+  })
+
+  const sends = (at: { controller: string; layer: string | null; gesture: string }, message: MessageInput) =>
+    ({ type: 'message', at: { template: 't', ...at }, index: 0, message: fullMessage(message) }) as const
+  const span = (low: number, high: number) => sending({ kind: 'note', keys: { kind: 'span', low, high } })
+
+  it('sees all keys of spans that meet where a single note is moved', () => {
+    const rig = testRig([
+      testController('a', { 'k1.turn': span(58, 63) }),
+      testController('b', { 'k1.turn': span(61, 72) }),
+      testController('c', { 'k1.turn': sending({ kind: 'note', keys: { kind: 'one', number: 62 } }) }),
+    ])
+    const at = { controller: 'c', layer: null, gesture: 'k1.turn' }
+    const note = (number: number): MessageInput => ({ kind: 'note', keys: { kind: 'one', number } })
+    follow(rig, [[sends(at, note(63))], [sends(at, note(70))], [sends(at, note(10))]])
+  })
+
+  it('sees all mappings that listen at one address where some of their controls change elsewhere', () => {
+    const layers = ['la', 'lb', 'lc'].map((id, index) => ({
+      id,
+      name: id,
+      assignments: {
+        [`k${index + 1}.turn`]: sendingCc(20),
+        [`k${((index + 1) % 3) + 1}.turn`]: sendingCc(30 + index),
+      },
+    }))
+    const gestures = ['k1.turn', 'k2.turn', 'k3.turn']
+    const rig = testRig(
+      [
+        testController(
+          'a',
+          {},
+          {
+            templates: [{ id: 't', name: 'T', stacks: [{ id: 's', name: 'S', gestures, layers }] }],
+          },
+        ),
+      ],
+      [testDestination('d', { parameters: gestures.map((name, index) => ({ id: `p${index}`, name })) })],
+      {
+        mappings: gestures.map((gesture, index) => ({
+          id: `m${index}`,
+          gesture: `a/${gesture}`,
+          destination: 'd',
+          parameter: `p${index}`,
+          learnedAt: '1:cc20',
+        })),
+      },
+    )
+    expect(check(rig).findings.map(({ rule }) => rule)).toContain('layer-share')
+    follow(rig, [
+      [
+        sends({ controller: 'a', layer: 'la', gesture: 'k2.turn' }, { kind: 'cc', number: 50 }),
+        sends({ controller: 'a', layer: 'lb', gesture: 'k3.turn' }, { kind: 'cc', number: 51 }),
+      ],
+    ])
+  })
+
+  it('looks at nothing again where nothing has changed', () => {
+    const rig = nineRingsRig('as-found')
+    const first = check(rig)
+    const again = recheck(first, { ...rig })
+    expect(again.reports).toEqual(first.reports)
+    expect(again.findings.every((finding, index) => finding === first.findings[index])).toBe(true)
+  })
+})
