@@ -11,6 +11,8 @@ export interface CheckContext {
   /** The controllers that are looked at: all of them, or after an edit those that it touches. */
   controllers: readonly Controller[]
   occupancy: Occupancy
+  /** Can two senders act at the same time? */
+  live: (a: Sender, b: Sender) => boolean
   readonly meetings: Meetings
   purposes: (sender: Sender) => readonly Purpose[]
   /** Every mapping that is looked at, with what it rests on. */
@@ -53,6 +55,7 @@ export function contextOf(rig: Rig, scope: Scope = {}): CheckContext {
     known.set(sender, found)
     return found
   }
+  const standing = livenessOf(rig)
   let joined: readonly Join[] | undefined
   let met: Meetings | undefined
   return {
@@ -60,9 +63,10 @@ export function contextOf(rig: Rig, scope: Scope = {}): CheckContext {
     controllers,
     occupancy,
     purposes,
+    live: (a, b) => standing(a.standing, b.standing),
     joins: () => (joined ??= joinsOf(rig, mappings)),
     get meetings() {
-      return (met ??= findMeetings(occupancy, livenessOf(rig), excusedBy(rig)))
+      return (met ??= findMeetings(occupancy, standing, excusedBy(rig)))
     },
   }
 }

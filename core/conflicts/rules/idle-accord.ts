@@ -1,17 +1,15 @@
 import { meetingKind } from '../meetings'
-import { liveTogether, type Hit } from '../../addresses'
+import type { Hit } from '../../addresses'
 import type { Accord, GestureRef } from '../../rig'
 import type { CheckContext } from '../context'
 import type { Rule } from '../rule'
 import { placesOf } from '../words'
 
 /** The pairs of gestures that meet somewhere, whether excused or not. */
-function meetingPairs({ occupancy, rig }: CheckContext, wanted: ReadonlySet<GestureRef>): Set<string> {
+function meetingPairs({ occupancy, live }: CheckContext, wanted: ReadonlySet<GestureRef>): Set<string> {
   const pairs = new Set<string>()
   const meets = (a: Hit, b: Hit): boolean =>
-    a.sender.gesture !== b.sender.gesture &&
-    meetingKind(a, b) !== null &&
-    liveTogether(rig, a.sender.place, b.sender.place)
+    a.sender.gesture !== b.sender.gesture && meetingKind(a, b) !== null && live(a.sender, b.sender)
   for (const cells of occupancy.cells.values()) {
     for (const hits of cells.values()) {
       const mine = hits.filter(({ sender }) => wanted.has(sender.gesture))

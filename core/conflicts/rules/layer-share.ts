@@ -1,20 +1,15 @@
 import { mappingName, printExpected } from '../../mappings'
-import { liveTogether, type Sender } from '../../addresses'
 import { allButOne } from '../finding'
 import type { Join } from '../joins'
 import type { Rule } from '../rule'
 import { listed, senderWords } from '../words'
-
-/** Do the senders of two mappings lie in layers or templates that exclude each other? */
-const inLayersApart = (rig: Parameters<typeof liveTogether>[0], a: Sender, b: Sender): boolean =>
-  a.key !== b.key && !liveTogether(rig, a.place, b.place)
 
 /** One address in two layers or templates goes to two parameters in one scope: both move. */
 export const layerShare: Rule = {
   id: 'layer-share',
   title: 'One address, two layers, two parameters',
   reach: 'mapping',
-  find: ({ rig, joins }) => {
+  find: ({ rig, joins, live }) => {
     const groups = new Map<string, Join[]>()
     for (const join of joins()) {
       if (!join.expected || join.expected.by === 'chart' || join.meeting.length === 0) continue
@@ -27,7 +22,7 @@ export const layerShare: Rule = {
         ...new Map(group.flatMap(({ meeting }) => meeting).map((each) => [each.key, each])).values(),
       ]
       const first = group[0]
-      const isApart = senders.some((a) => senders.some((b) => inLayersApart(rig, a, b)))
+      const isApart = senders.some((a) => senders.some((b) => a !== b && !live(a, b)))
       if (parameters.size < 2 || !isApart || !first?.expected) return []
       const tag = printExpected(first.expected)
       const names = [...new Set(group.map(({ mapping }) => mappingName(rig, mapping)))]

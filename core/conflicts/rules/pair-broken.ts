@@ -1,5 +1,5 @@
 import { PAIR_DISTANCE } from '../../midi'
-import { busCellKey, liveTogether, type Bus, type CellAddress, type Hit, type Sender } from '../../addresses'
+import { busCellKey, type Bus, type CellAddress, type Hit, type Sender } from '../../addresses'
 import { expectedOf, type Expected } from '../../mappings'
 import { parameterOf, rigIndex, type Id, type Rig } from '../../rig'
 import { excusedBy, type CheckContext, type Excused } from '../context'
@@ -84,7 +84,7 @@ function note(
 
 /** A first number sent alone still breaks a heard pair when someone else sends the second. */
 function searchAlone(search: Search, bus: Bus, pairs: readonly Expected[]): void {
-  const { rig, occupancy } = search.context
+  const { occupancy } = search.context
   const onBus = occupancy.cells.get(bus.id)
   for (const hits of onBus?.values() ?? []) {
     for (const user of hits) {
@@ -94,17 +94,17 @@ function searchAlone(search: Search, bus: Bus, pairs: readonly Expected[]): void
       const firstKey = busCellKey(bus, { ...cell, number: cell.number - PAIR_DISTANCE })
       for (const first of onBus?.get(firstKey) ?? []) {
         if (first.cell.role !== 'main' || first.cell.part !== 'whole') continue
-        if (!harmless(search, rig, first, user))
+        if (!harmless(search, first, user))
           note(search, bus.destination, cell, first.sender, user.sender, true)
       }
     }
   }
 }
 
-const harmless = (search: Search, rig: Rig, a: Hit, b: Hit): boolean =>
+const harmless = (search: Search, a: Hit, b: Hit): boolean =>
   a.sender.gesture === b.sender.gesture ||
   search.excused(a.sender.gesture, b.sender.gesture) ||
-  !liveTogether(rig, a.sender.place, b.sender.place)
+  !search.context.live(a.sender, b.sender)
 
 function findBroken(context: CheckContext): Found[] {
   const { rig, occupancy, meetings } = context

@@ -1,4 +1,4 @@
-import { liveTogether, type Sender } from '../../addresses'
+import type { Sender } from '../../addresses'
 import type { Id } from '../../rig'
 import type { CheckContext } from '../context'
 import type { Rule } from '../rule'
@@ -17,7 +17,7 @@ interface Found {
   destinations: Set<Id>
 }
 
-function collect({ rig, occupancy }: CheckContext): Found[] {
+function collect({ occupancy, live }: CheckContext): Found[] {
   const found = new Map<number, Found>()
   for (const bus of occupancy.buses) {
     const byChannel = new Map<number, Sender[]>()
@@ -28,7 +28,7 @@ function collect({ rig, occupancy }: CheckContext): Found[] {
     }
     for (const [channel, senders] of byChannel) {
       const meeting = senders.filter((a) =>
-        senders.some((b) => a.place.controller !== b.place.controller && liveTogether(rig, a.place, b.place)),
+        senders.some((b) => a.place.controller !== b.place.controller && live(a, b)),
       )
       if (meeting.length === 0) continue
       const entry: Found = found.get(channel) ?? { channel, senders: new Map(), destinations: new Set() }

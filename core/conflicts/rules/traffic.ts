@@ -1,4 +1,4 @@
-import { arrivingAlong, liveTogether, sweepBytes, BAUD_BYTES_PER_MS, type Sender } from '../../addresses'
+import { arrivingAlong, sweepBytes, BAUD_BYTES_PER_MS, type Sender } from '../../addresses'
 import { placeKey, rigIndex, withChannel, type Cable, type Place, type Rig } from '../../rig'
 import type { CheckContext } from '../context'
 import type { Draft, Fix } from '../finding'
@@ -71,15 +71,16 @@ function costsByCable({ rig, occupancy, controllers }: CheckContext): Map<Cable,
 }
 
 /** The two costliest gestures that can be moved at the same time; one alone where no two can. */
-function costliest(rig: Rig, costs: readonly Cost[]): Cost[] {
+function costliest({ live }: CheckContext, costs: readonly Cost[]): Cost[] {
   const ordered = costs.toSorted((a, b) => b.bytes - a.bytes)
   let best: Cost[] = ordered.slice(0, 1)
   let most = best[0]?.bytes ?? 0
   ordered.forEach((a, index) => {
     if (2 * a.bytes <= most) return
-    const b = ordered
-      .slice(index + 1)
-      .find((other) => other.place.gesture !== a.place.gesture && liveTogether(rig, a.place, other.place))
+    const b = ordered.slice(index + 1).find(({ senders: [other] }) => {
+      const [own] = a.senders
+      return own && other && own.gesture !== other.gesture && live(own, other)
+    })
     if (b && a.bytes + b.bytes > most) {
       best = [a, b]
       most = a.bytes + b.bytes
@@ -115,7 +116,7 @@ export const traffic: Rule = {
   find: (context) => {
     const { rig } = context
     return [...costsByCable(context)].flatMap(([cable, costs]): Draft[] => {
-      const pair = costliest(rig, [...costs.values()])
+      const pair = costliest(context, [...costs.values()])
       const bytes = pair.reduce((sum, cost) => sum + cost.bytes, CLOCK_BYTES)
       const ms = Math.round(bytes / BAUD_BYTES_PER_MS)
       if (ms <= SWEEP_MS) return []
