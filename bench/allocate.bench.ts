@@ -1,0 +1,74 @@
+import { expect, it } from 'vitest'
+import { solve } from '../core/allocate/solver/solve'
+import { controllerClass } from '../core/midi'
+import { problemOf, type Drawn } from '../core/testing/allocations'
+import { referenceOptimum } from '../core/testing/reference-solver'
+
+/** Numbers from 0 to 1 that are the same in every run (linear congruential). */
+function seeded(seed: number): () => number {
+  let state = seed
+  return () => {
+    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0
+    return state / 2 ** 32
+  }
+}
+
+const RANK: Readonly<Record<string, number>> = {
+  undefined: 0,
+  'general-purpose': 1,
+  'second-of-pair': 2,
+  standard: 4,
+}
+
+/** Channels some of whose numbers are taken, and blocks of controls that want numbers. */
+function drawn(seed: number, gestures: number, channelCount: number, full: number): Drawn {
+  const random = seeded(seed)
+  const channels = Array.from({ length: channelCount }, () =>
+    Array.from({ length: 120 }, (_, number) => ({ number, rank: RANK[controllerClass(number)] }))
+      .flatMap(({ number, rank }) => (rank === undefined ? [] : [{ number, rank }]))
+      .filter(() => random() >= full),
+  )
+  const chains: Array<{ length: number; isPair: boolean }> = []
+  for (let left = gestures; left > 0;) {
+    const length = Math.min(left, [1, 4, 8, 8, 8][Math.floor(random() * 5)] ?? 8)
+    chains.push({ length, isPair: random() < 0.15 && length <= 4 })
+    left -= length
+  }
+  return { channels, chains, outside: [14, 15, 64, 65, 66, 67] }
+}
+
+const CASES = [
+  [8, 1, 0.25],
+  [16, 1, 0.4],
+  [24, 2, 0.5],
+  [32, 2, 0.4],
+  [48, 2, 0.35],
+  [64, 3, 0.5],
+  [96, 3, 0.4],
+  [100, 3, 0.25],
+] as const
+
+it('the best plan, beside integer programming', async () => {
+  const lines: string[] = []
+  const ratios: number[] = []
+  for (const [gestures, channels, full] of CASES) {
+    for (const seed of [1, 2]) {
+      const problem = problemOf(drawn(seed * 977 + gestures, gestures, channels, full))
+      const start = performance.now()
+      const own = solve(problem, { steps: 3e5 })
+      const ms = performance.now() - start
+      const reference = await referenceOptimum(problem)
+      ratios.push(ms / reference.ms)
+      const isEqual = JSON.stringify(own.score) === JSON.stringify(reference.score)
+      lines.push(
+        `  ${String(gestures).padStart(3)} gestures, ${channels} channels ${full * 100} % full: ${ms.toFixed(0).padStart(6)} ms, reference ${reference.ms.toFixed(0).padStart(6)} ms, ${isEqual ? 'equal' : `DIFFERS ${JSON.stringify(own.score)} ${JSON.stringify(reference.score)}`}, ${own.bound === null ? `closed${own.isLeast ? '' : ', list open'}` : `open: ${own.bound.term} ≥ ${own.bound.value}`}`,
+      )
+      console.log(lines.at(-1))
+      expect.soft(isEqual).toBe(true)
+    }
+  }
+  const sorted = ratios.toSorted((a, b) => a - b)
+  console.log(
+    `median ratio ${(sorted[Math.floor(sorted.length / 2)] ?? 0).toFixed(3)}, worst ${(sorted.at(-1) ?? 0).toFixed(3)} (figure: at most 0.1)`,
+  )
+}, 900_000)

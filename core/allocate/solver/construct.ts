@@ -1,0 +1,97 @@
+import { cheapest, priced, weighed, type Costs, type Weights } from './chain'
+import { comparePlaced, compareScores, scoreOf, type Choice, type Problem } from './problem'
+
+/** A whole that is being put together: what each item has, and what is taken. */
+export interface Placing {
+  choice: number[]
+  taken: Uint8Array
+}
+
+export const emptyPlacing = ({ items, resources }: Problem): Placing => ({
+  choice: new Array<number>(items.length).fill(-1),
+  taken: new Uint8Array(resources),
+})
+
+export function place({ items }: Problem, placing: Placing, item: number, candidate: number): void {
+  placing.choice[item] = candidate
+  for (const resource of items[item]?.takes[candidate] ?? []) placing.taken[resource] = 1
+}
+
+export function lift({ items }: Problem, placing: Placing, item: number): void {
+  const candidate = placing.choice[item] ?? -1
+  if (candidate < 0) return
+  for (const resource of items[item]?.takes[candidate] ?? []) placing.taken[resource] = 0
+  placing.choice[item] = -1
+}
+
+/** Lay a chain as cheaply as can be beside what is taken. Where a way would take something twice, it goes on from there anew. */
+export function layChain(
+  problem: Problem,
+  placing: Placing,
+  chain: readonly number[],
+  base: Costs,
+  prices: Float64Array | null,
+  breakCost: number,
+): void {
+  let rest = chain
+  while (rest.length > 0) {
+    const costs = priced(base, prices, placing.taken)
+    const { path } = cheapest(problem, rest, costs, breakCost)
+    let laid = 0
+    for (const item of rest) {
+      const candidate = path[laid] ?? 0
+      const takes = problem.items[item]?.takes[candidate] ?? new Int32Array()
+      if (laid > 0 && takes.some((resource) => placing.taken[resource] === 1)) break
+      place(problem, placing, item, candidate)
+      laid++
+    }
+    rest = rest.slice(laid)
+  }
+}
+
+/** Lay all chains, one after the other. */
+export function layAll(
+  problem: Problem,
+  order: readonly number[],
+  weights: Weights,
+  prices: Float64Array | null,
+): number[] {
+  const placing = emptyPlacing(problem)
+  const base = weighed(weights)
+  for (const index of order)
+    layChain(problem, placing, problem.chains[index] ?? [], base, prices, weights.breaks)
+  return placing.choice
+}
+
+/** Take some chains up and lay them again, as long as that makes the whole better; at most `budget` times. */
+export function improved(problem: Problem, start: Choice, weights: Weights, budget: number): number[] {
+  const base = weighed(weights)
+  const { chains } = problem
+  let best = [...start]
+  let bestScore = scoreOf(problem, best)
+  const relay = (which: readonly number[]): boolean => {
+    const placing = emptyPlacing(problem)
+    best.forEach((candidate, item) => place(problem, placing, item, candidate))
+    for (const index of which) for (const item of chains[index] ?? []) lift(problem, placing, item)
+    for (const index of which) layChain(problem, placing, chains[index] ?? [], base, null, weights.breaks)
+    const score = scoreOf(problem, placing.choice)
+    const better = compareScores(score, bestScore)
+    if (better > 0 || (better === 0 && comparePlaced(problem, placing.choice, best) >= 0)) return false
+    best = placing.choice
+    bestScore = score
+    return true
+  }
+  let left = budget
+  for (let isBetter = true; isBetter && left > 0;) {
+    isBetter = false
+    for (let a = 0; a < chains.length && left > 0; a++) {
+      left--
+      if (relay([a])) isBetter = true
+      for (let b = a + 1; b < chains.length && left > 0; b++) {
+        left -= 2
+        if (relay([a, b]) || relay([b, a])) isBetter = true
+      }
+    }
+  }
+  return best
+}

@@ -1,0 +1,91 @@
+/**
+ * The terms of what is best, most important first: errors left; learned mappings that no longer agree; warnings
+ * left; addresses changed, where few changes are what is asked for; breaks; numbers outside what is preferred;
+ * class ranks; addresses changed, elsewhere. `docs/allocation.md` says what each counts.
+ */
+export const TERMS = ['errors', 'stale', 'warnings', 'changed', 'breaks', 'outside', 'rank', 'moved'] as const
+export type Term = (typeof TERMS)[number]
+export type Score = Readonly<Record<Term, number>>
+
+/** Terms that each candidate has by itself; breaks lie between two. */
+export type OwnTerm = Exclude<Term, 'breaks'>
+export const OWN_TERMS = TERMS.filter((term): term is OwnTerm => term !== 'breaks')
+
+/** No address: the item is left without a number, or where it is although that is an error. */
+export const NOWHERE = -1
+
+/**
+ * Where an item can go, in the order of addresses, `NOWHERE` last. Items that can go to the same places at the
+ * same costs share one shape.
+ */
+export interface Shape {
+  /** One number an address; the next number on the same channel is the next address. */
+  addresses: Int32Array
+  /** What each candidate takes, of which everything is there once. */
+  takes: readonly Int32Array[]
+  costs: Readonly<Record<OwnTerm, Uint16Array>>
+}
+
+/** Hand out addresses: each item one candidate of its shape, nothing taken twice. */
+export interface Problem {
+  /** The shape of each item. Items stand in the order of the rig. */
+  items: readonly Shape[]
+  /** Neighbours in reading order, each item in one chain; between two that do not run on is a break. */
+  chains: ReadonlyArray<readonly number[]>
+  resources: number
+}
+
+/** The candidate of each item. */
+export type Choice = readonly number[]
+
+export const noScore = (): Record<Term, number> => ({
+  errors: 0,
+  stale: 0,
+  warnings: 0,
+  changed: 0,
+  breaks: 0,
+  outside: 0,
+  rank: 0,
+  moved: 0,
+})
+
+export const addressOf = ({ items }: Problem, item: number, choice: Choice): number =>
+  items[item]?.addresses[choice[item] ?? 0] ?? NOWHERE
+
+/** Does an address run on from the one before? */
+export const runsOn = (before: number, address: number): boolean =>
+  before !== NOWHERE && address === before + 1
+
+export function scoreOf(problem: Problem, choice: Choice): Score {
+  const score = noScore()
+  problem.items.forEach((shape, item) => {
+    for (const term of OWN_TERMS) score[term] += shape.costs[term][choice[item] ?? 0] ?? 0
+  })
+  for (const chain of problem.chains) {
+    chain.forEach((item, index) => {
+      const before = chain[index - 1]
+      if (before === undefined) return
+      if (!runsOn(addressOf(problem, before, choice), addressOf(problem, item, choice))) score.breaks++
+    })
+  }
+  return score
+}
+
+/** Lower is better; below zero if `a` is better than `b`. */
+export function compareScores(a: Score, b: Score): number {
+  for (const term of TERMS) if (a[term] !== b[term]) return a[term] - b[term]
+  return 0
+}
+
+/** As `compareScores`; of equal scores the one that has the lower addresses, item by item. */
+export function comparePlaced(problem: Problem, a: Choice, b: Choice): number {
+  const byScore = compareScores(scoreOf(problem, a), scoreOf(problem, b))
+  if (byScore !== 0) return byScore
+  for (let item = 0; item < problem.items.length; item++) {
+    const difference = orderOf(addressOf(problem, item, a)) - orderOf(addressOf(problem, item, b))
+    if (difference !== 0) return difference
+  }
+  return 0
+}
+
+const orderOf = (address: number): number => (address === NOWHERE ? Number.MAX_SAFE_INTEGER : address)

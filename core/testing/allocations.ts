@@ -1,0 +1,76 @@
+import * as fc from 'fast-check'
+import { NOWHERE, OWN_TERMS, type Problem, type Shape } from '../allocate/solver/problem'
+
+export interface Drawn {
+  /** Free numbers by channel, with their class rank. */
+  channels: ReadonlyArray<ReadonlyArray<{ number: number; rank: number }>>
+  chains: ReadonlyArray<{ length: number; isPair: boolean }>
+  outside: readonly number[]
+}
+
+const NUMBERS = 128
+
+/** A shape over free numbers: each takes itself, of a pair also the number `half` above. */
+export function shapeOver(
+  channels: Drawn['channels'],
+  half: number | null,
+  outside: ReadonlySet<number>,
+  isForced = true,
+): Shape {
+  const free = new Set(
+    channels.flatMap((list, channel) => list.map(({ number }) => channel * NUMBERS + number)),
+  )
+  const spots = channels
+    .flatMap((list, channel) =>
+      list.map(({ number, rank }) => ({ address: channel * NUMBERS + number, rank })),
+    )
+    .filter(({ address }) => half === null || (address % NUMBERS < half && free.has(address + half)))
+    .toSorted((a, b) => a.address - b.address)
+  const all = isForced ? [...spots, { address: NOWHERE, rank: 0 }] : spots
+  const zero = () => new Uint16Array(all.length)
+  const costs = Object.fromEntries(OWN_TERMS.map((term) => [term, zero()])) as unknown as Shape['costs']
+  all.forEach(({ address, rank }, index) => {
+    costs.rank[index] = rank
+    costs.outside[index] = outside.has(address % NUMBERS) ? 1 : 0
+    if (address === NOWHERE) costs.errors[index] = 1
+  })
+  return {
+    addresses: Int32Array.from(all, ({ address }) => address),
+    takes: all.map(({ address }) =>
+      Int32Array.from(address === NOWHERE ? [] : half === null ? [address] : [address, address + half]),
+    ),
+    costs,
+  }
+}
+
+export function problemOf({ channels, chains, outside }: Drawn, half = 32): Problem {
+  const plain = shapeOver(channels, null, new Set(outside))
+  const pair = shapeOver(channels, half, new Set(outside))
+  const items: Shape[] = []
+  const lists = chains.map(({ length, isPair }) =>
+    Array.from({ length }, () => items.push(isPair ? pair : plain) - 1),
+  )
+  return { items, chains: lists, resources: channels.length * NUMBERS }
+}
+
+/** Small problems that can be tried through: a few numbers, a few chains. */
+export const anySmall: fc.Arbitrary<Drawn> = fc.record({
+  channels: fc.array(
+    fc
+      .uniqueArray(
+        fc.record({ number: fc.integer({ min: 0, max: 9 }), rank: fc.constantFrom(0, 0, 1, 2, 4) }),
+        {
+          minLength: 1,
+          maxLength: 6,
+          selector: ({ number }) => number,
+        },
+      )
+      .map((list) => list.toSorted((a, b) => a.number - b.number)),
+    { minLength: 1, maxLength: 2 },
+  ),
+  chains: fc.array(fc.record({ length: fc.integer({ min: 1, max: 3 }), isPair: fc.boolean() }), {
+    minLength: 1,
+    maxLength: 3,
+  }),
+  outside: fc.uniqueArray(fc.integer({ min: 0, max: 9 }), { maxLength: 3 }),
+})
