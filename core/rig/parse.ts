@@ -14,9 +14,9 @@ export const FILE_LIMITS = {
   assignments: 250_000,
 } as const
 
-const refuse = (message: string, path = '(file)', of: 'text' | 'content' = 'content'): ParseResult => ({
+const refuse = (message: string, path = '(file)'): ParseResult => ({
   ok: false,
-  of,
+  of: 'content',
   problems: [{ path, message }],
 })
 
@@ -102,23 +102,23 @@ export function parseRig(value: unknown): ParseResult {
   return problems.length > 0 ? { ok: false, of: 'content', problems } : { ok: true, rig: parsed.data }
 }
 
+/** A value from JSON text, or where and why the text is refused: empty, too deep, or no JSON (with the line). */
+export function readJson(text: string): { ok: true; value: unknown } | { ok: false; problem: Problem } {
+  const refused = (message: string, path = '(file)') => ({ ok: false, problem: { path, message } }) as const
+  if (text.trim() === '') return refused('The file is empty.')
+  if (nesting(text) > FILE_LIMITS.depth)
+    return refused(`The brackets nest deeper than ${FILE_LIMITS.depth}; a rig never does.`)
+  try {
+    return { ok: true, value: JSON.parse(text) as unknown }
+  } catch (error) {
+    return refused('This is not JSON: something is missing or out of place here.', syntaxPlace(text, error))
+  }
+}
+
 /** Read a rig from JSON text. As `parseRig`, with the line of a syntax error. */
 export function readRig(text: string): ParseResult {
-  if (text.trim() === '') return refuse('The file is empty.', '(file)', 'text')
-  if (nesting(text) > FILE_LIMITS.depth) {
-    return refuse(`The brackets nest deeper than ${FILE_LIMITS.depth}; a rig never does.`, '(file)', 'text')
-  }
-  let value: unknown
-  try {
-    value = JSON.parse(text)
-  } catch (error) {
-    return refuse(
-      'This is not JSON: something is missing or out of place here.',
-      syntaxPlace(text, error),
-      'text',
-    )
-  }
-  return parseRig(value)
+  const read = readJson(text)
+  return read.ok ? parseRig(read.value) : { ok: false, of: 'text', problems: [read.problem] }
 }
 
 /** Write a rig as JSON text that `readRig` reads back the same. */

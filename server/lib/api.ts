@@ -6,7 +6,8 @@ import {
   type EventHandler,
   type H3Event,
 } from 'h3'
-import { FILE_LIMITS, readRig, type Problem, type Rig } from '#core/rig'
+import * as z from 'zod/mini'
+import { FILE_LIMITS, parseRig, problemsOf, readJson, readRig, type Problem, type Rig } from '#core/rig'
 
 /** A refusal that the caller can understand: an HTTP status, a sentence, and the path of what is wrong. */
 export class ApiError extends Error {
@@ -68,19 +69,44 @@ async function readBody(event: H3Event, limitBytes: number): Promise<string> {
   }
 }
 
-/** The rig in a request's JSON body, validated; refused with the path of the first thing wrong. */
-export async function readRigBody(event: H3Event): Promise<Rig> {
+/** The text of a request's JSON body. */
+async function readText(event: H3Event): Promise<string> {
   const type = getRequestHeader(event, 'content-type') ?? ''
   if (type !== '' && !/^application\/(\w+\+)?json\b/i.test(type)) {
     throw new ApiError(415, 'Send the rig as JSON, with content-type application/json.', '(body)')
   }
-  const result = readRig(await readBody(event, FILE_LIMITS.bytes))
+  return readBody(event, FILE_LIMITS.bytes)
+}
+
+function refused(problems: readonly Problem[], status: number): ApiError {
+  const [first] = problems
+  return new ApiError(status, first?.message ?? 'This is not valid.', first?.path ?? null, problems)
+}
+
+/** The rig in a request's JSON body, validated; refused with the path of the first thing wrong. */
+export async function readRigBody(event: H3Event): Promise<Rig> {
+  const result = readRig(await readText(event))
   if (result.ok) return result.rig
-  const [first] = result.problems
-  throw new ApiError(
-    result.of === 'text' ? 400 : 422,
-    first?.message ?? 'This is not a valid rig.',
-    first?.path ?? null,
-    result.problems,
+  throw refused(result.problems, result.of === 'text' ? 400 : 422)
+}
+
+/** A body `{ "rig": …, "request": … }`: the rig, and the request by its schema. Paths start with `rig` or `request`. */
+export async function readRigAndRequest<T>(
+  event: H3Event,
+  request: z.ZodMiniType<T>,
+): Promise<{ rig: Rig; request: T }> {
+  const read = readJson(await readText(event))
+  if (!read.ok) throw refused([read.problem], 400)
+  const body = z.strictObject({ rig: z.unknown(), request }).safeParse(read.value, { reportInput: true })
+  if (!body.success) throw refused(problemsOf(body.error), 422)
+  const parsed = parseRig(body.data.rig)
+  if (parsed.ok) return { rig: parsed.rig, request: body.data.request }
+  const within = (path: string): string => (path.startsWith('(') ? 'rig' : `rig.${path}`)
+  throw refused(
+    parsed.problems.map(({ path, message }) => ({ path: within(path), message })),
+    422,
   )
 }
+
+/** Refuse what is valid by itself but cannot be done. */
+export const refuse = (problems: readonly Problem[]): ApiError => refused(problems, 422)

@@ -1,0 +1,213 @@
+import * as fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { nineRingsRig } from '../../demo'
+import { check, type Finding } from '../conflicts'
+import { assignmentsOf, perform, placeKey, undone, type Rig, type RigEdit } from '../rig'
+import { anyRig, sending, sendingCc, testController, testDestination, testRig } from '../testing/rigs'
+import { allocate, problemsOf, type Plan } from '.'
+import { AllocateRequest, type AllocateInput } from './request'
+
+const apply = (rig: Rig, edits: readonly RigEdit[]): Rig => perform(rig, 'plan', edits).rig
+const plan = (rig: Rig, input: AllocateInput): Plan =>
+  allocate(check(rig), AllocateRequest.parse(input), apply)
+const after = (rig: Rig, input: AllocateInput): Rig => apply(rig, plan(rig, input).edits)
+const errors = (rig: Rig): Finding[] => check(rig).findings.filter(({ severity }) => severity === 'error')
+const where = ({ at }: Finding): string[] => at.map(placeKey)
+const moves = ({ changes }: Plan): string[] => changes.map(({ from, to }) => `${from} → ${to}`)
+
+const anyInput: fc.Arbitrary<AllocateInput> = fc.oneof(
+  fc.record<Extract<AllocateInput, { kind: 'fill' | 'repair' | 'replan' }>>({
+    kind: fc.constantFrom<Array<'fill' | 'repair' | 'replan'>>('fill', 'repair', 'replan') as fc.Arbitrary<'fill'>,
+    policy: fc.constantFrom<Array<NonNullable<AllocateInput['policy']>>>(
+      { kind: 'keep' },
+      { kind: 'keep-if-room' },
+      { kind: 'among', channels: [1, 2, 3] },
+    ),
+    shareLayers: fc.boolean(),
+    steps: fc.constant(20_000),
+  }),
+  fc.constant({ kind: 'avoid' as const, away: [{ channel: 1, low: 16, high: 60 }], steps: 20_000 }),
+  fc.constant({ kind: 'make-room' as const, controller: 'a', steps: 20_000 }),
+)
+
+describe('a plan', () => {
+  it('moves no pin, makes no error, is the same each time, and can be undone', () => {
+    fc.assert(
+      fc.property(anyRig, anyInput, (rig, input) => {
+        const first = plan(rig, input)
+        expect(plan(rig, input)).toEqual(first)
+        const pinned = new Set(
+          rig.controllers.flatMap((controller) =>
+            [...assignmentsOf(controller)].flatMap(({ place, assignment }) =>
+              assignment.pinned ? [placeKey(place)] : [],
+            ),
+          ),
+        )
+        for (const { at } of first.changes) expect(pinned).not.toContain(placeKey(at))
+        const { rig: then, step } = perform(rig, 'plan', first.edits)
+        const before = errors(rig)
+        for (const error of errors(then)) {
+          const wasThere = before.some(
+            (old) => old.rule === error.rule && where(error).every((key) => where(old).includes(key)),
+          )
+          expect(wasThere, error.message).toBe(true)
+        }
+        expect(undone(then, step)).toEqual(rig)
+      }),
+      { numRuns: 80 },
+    )
+  })
+
+  it('cures every error of the demo that numbers can cure, and keeps what was learned where it can', () => {
+    const rig = nineRingsRig('as-found')
+    const found = plan(rig, { kind: 'repair' })
+    expect(found.leaves).toEqual([])
+    expect(found.shortages).toEqual([])
+    expect(found.bound).toBeNull()
+    expect(found.cures.map(({ finding }) => finding.rule)).toEqual([
+      'merged-channels',
+      ...new Array<string>(4).fill('ghost'),
+    ])
+    const rules = new Set(errors(apply(rig, found.edits)).map(({ rule }) => rule))
+    for (const rule of [
+      'same-address',
+      'merged-channels',
+      'claimed',
+      'ghost',
+      'secondary',
+      'pair-broken',
+      'reserved',
+    ])
+      expect(rules).not.toContain(rule)
+  })
+})
+
+describe('fill', () => {
+  const wanting = sending({ kind: 'cc', number: 'wanted' })
+
+  it('gives a run of the best numbers, beside what is taken, avoided and kept', () => {
+    const rig = testRig(
+      [testController('a', { 'k1.turn': wanting, 'k2.turn': wanting, 'k3.turn': sendingCc(3) })],
+      [
+        testDestination('d', {
+          claims: [{ id: 'c', function: 'its clock', kind: 'cc', channel: 1, low: 9, high: 9, serves: [] }],
+        }),
+      ],
+      { houseRules: [{ id: 'h', kind: 'avoid', low: 0, high: 13, memo: 'nothing below 14' }] },
+    )
+    expect(moves(plan(rig, { kind: 'fill' }))).toEqual(['null → 1:cc14', 'null → 1:cc15'])
+  })
+
+  it('goes to what is preferred, even where the standard has a meaning for it', () => {
+    const rig = testRig([testController('a', { 'k1.turn': wanting })])
+    const rules = [{ kind: 'prefer' as const, low: 70, high: 72 }]
+    expect(moves(plan(rig, { kind: 'fill', rules }))).toEqual(['null → 1:cc70'])
+  })
+
+  it('says who competes for what where there is no room, and what would help', () => {
+    const rules = [
+      { kind: 'avoid' as const, low: 0, high: 20 },
+      { kind: 'avoid' as const, low: 22, high: 127 },
+    ]
+    const rig = testRig([testController('a', { 'k1.turn': wanting, 'k2.turn': wanting })])
+    const found = plan(rig, { kind: 'fill', rules, policy: { kind: 'keep' } })
+    expect(found.changes).toHaveLength(1)
+    expect(found.score.errors).toBe(1)
+    expect(found.shortages[0]?.message).toMatch(/2 gestures compete for 1 free CC number on channel 1/)
+    expect(found.shortages[0]?.help).toMatch(/another channel/)
+  })
+
+  it('leaves its channel only for want of room', () => {
+    const rules = [{ kind: 'avoid' as const, channel: 1, low: 0, high: 127 }]
+    const rig = testRig([testController('a', { 'k1.turn': wanting })])
+    expect(moves(plan(rig, { kind: 'fill', rules }))).toEqual(['null → 2:cc3'])
+    expect(plan(rig, { kind: 'fill', rules, policy: { kind: 'keep' } }).changes).toEqual([])
+  })
+})
+
+describe('repair', () => {
+  const clash = (more: object = {}) =>
+    testRig(
+      [testController('a', { 'k1.turn': sendingCc(20) }), testController('b', { 'k1.turn': sendingCc(20) })],
+      undefined,
+      more,
+    )
+
+  it('moves the one of two that no destination has learned', () => {
+    const mappings = [
+      { id: 'm', gesture: 'a/k1.turn', destination: 'd', parameter: 'p1', learnedAt: '1:cc20' },
+    ]
+    const found = plan(clash({ mappings }), { kind: 'repair' })
+    expect(found.changes.map(({ at }) => at.controller)).toEqual(['b'])
+    expect(found.stale).toEqual([])
+    expect(found.changes[0]?.reason).toMatch(/both send 1:cc20/)
+  })
+
+  it('plans again without a line that is struck out', () => {
+    const rig = clash()
+    const first = plan(rig, { kind: 'repair' })
+    const struck = first.changes.map(({ key }) => key)
+    const second = plan(rig, { kind: 'repair', struck })
+    expect(second.changes.map(({ at }) => at.controller)).not.toEqual(
+      first.changes.map(({ at }) => at.controller),
+    )
+    expect(errors(apply(rig, second.edits))).toEqual([])
+  })
+
+  it('leaves two pins on one address, and says which would have to be unpinned', () => {
+    const pinned = { ...sendingCc(20), pinned: true }
+    const rig = testRig([
+      testController('a', { 'k1.turn': pinned }),
+      testController('b', { 'k1.turn': pinned }),
+    ])
+    const found = plan(rig, { kind: 'repair' })
+    expect(found.changes).toEqual([])
+    expect(found.leaves).toHaveLength(1)
+    expect(found.shortages[0]?.help).toMatch(/Knob 1 \(A\) and Knob 1 \(B\): it is pinned/)
+  })
+})
+
+it('make room leaves the new controller as it is', () => {
+  const rig = testRig([
+    testController('a', { 'k1.turn': sendingCc(20) }),
+    testController('new', { 'k1.turn': sendingCc(20) }),
+  ])
+  const found = plan(rig, { kind: 'make-room', controller: 'new' })
+  expect(found.changes.map(({ at }) => at.controller)).toEqual(['a'])
+  expect(errors(apply(rig, found.edits))).toEqual([])
+})
+
+it('avoid moves away what lies there, and nothing else', () => {
+  const rig = testRig([testController('a', { 'k1.turn': sendingCc(20), 'k2.turn': sendingCc(30) })])
+  const moved = after(rig, { kind: 'avoid', away: [{ low: 16, high: 24 }] })
+  const numbers = moved.controllers.flatMap((controller) =>
+    [...assignmentsOf(controller)].flatMap(({ assignment }) =>
+      assignment.messages.map((message) => ('number' in message ? Number(message.number) : NaN)),
+    ),
+  )
+  expect(numbers[1]).toBe(30)
+  expect(numbers[0]).not.toBeGreaterThan(30)
+  expect(numbers[0] !== undefined && numbers[0] >= 16 && numbers[0] <= 24).toBe(false)
+})
+
+it.each<[string, AllocateInput, RegExp]>([
+  ['avoids everything', { kind: 'fill', rules: [{ kind: 'avoid', low: 0, high: 127 }] }, /none can be given/],
+  [
+    'prefers and avoids the same',
+    {
+      kind: 'fill',
+      rules: [
+        { kind: 'prefer', low: 20, high: 30 },
+        { kind: 'avoid', low: 25, high: 26 },
+      ],
+    },
+    /opposite things/,
+  ],
+  ['moves away from everything', { kind: 'avoid', away: [{}] }, /nowhere to go/],
+  ['speaks of a controller that is gone', { kind: 'make-room', controller: 'nobody' }, /no such controller/],
+])('a request that %s is refused, saying why', (_, input, reason) => {
+  const rig = testRig([testController('a', {})])
+  const [problem] = problemsOf(rig, AllocateRequest.parse(input))
+  expect(problem?.message).toMatch(reason)
+  expect(problem?.path).toMatch(/^request/)
+})

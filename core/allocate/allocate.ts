@@ -1,0 +1,261 @@
+import { printTag } from '../midi'
+import { isWanting, type Sender } from '../addresses'
+import {
+  placeWords,
+  recheckWith,
+  type Apply,
+  type Check,
+  type CheckContext,
+  type Finding,
+} from '../conflicts'
+import { mappingName, unheardAfter } from '../mappings'
+import { MESSAGE_KIND_NAME, numberOf, placeKey, sentAddress, type ChannelMessage, type RigEdit } from '../rig'
+import { firstCures } from './cures'
+import { freeSenders, troublesOf, type Trouble } from './free'
+import { whyFixed } from './movable'
+import { placesOfSenders, type Plan, type PlannedChange, type Shortage } from './plan'
+import { pose, type Posed } from './pose'
+import type { AllocateRequest } from './request'
+import { NOWHERE, type Choice } from './solver/problem'
+import { solve, type Progress, type Solution } from './solver/solve'
+
+/** After so many attempts whatever still makes an error is left out of the plan. */
+const MOST_ATTEMPTS = 6
+
+const tagOf = (sender: Sender, message: ChannelMessage): string => {
+  const address = sentAddress(message, sender.home)
+  return address === null ? '' : printTag(address)
+}
+
+function changesOf(posed: Posed, choice: Choice, reasonFor: (sender: Sender) => string): PlannedChange[] {
+  return posed.senders.flatMap((sender, item): PlannedChange[] => {
+    const message = posed.free.has(sender) ? posed.messageOf(item, choice[item] ?? 0) : null
+    if (message === null) return []
+    const address = sentAddress(message, sender.home)
+    const channel =
+      address?.scope === 'channel' && typeof address.channel === 'number' ? address.channel : sender.channel
+    return [
+      {
+        key: sender.key,
+        at: { ...sender.place, message: sender.messageIndex },
+        from: isWanting(sender) ? null : sender.tag,
+        to: tagOf(sender, message),
+        channel,
+        spot: `${sender.key} ${channel} ${numberOf(message)}`,
+        reason: reasonFor(sender),
+        edit: { type: 'message', at: sender.place, index: sender.messageIndex, message },
+      },
+    ]
+  })
+}
+
+function reasons(request: AllocateRequest, troubles: readonly Trouble[]): (sender: Sender) => string {
+  const first = new Map<string, string>()
+  for (const { senders, message } of troubles) {
+    for (const { key } of senders) if (!first.has(key)) first.set(key, message)
+  }
+  return (sender) => {
+    if (isWanting(sender)) return 'It had no number.'
+    const trouble = first.get(sender.key)
+    if (trouble !== undefined) return trouble
+    if (request.kind === 'avoid') return 'It lies among the numbers to move away from.'
+    return 'A better number, by what was asked.'
+  }
+}
+
+const isWide = ({ policy }: AllocateRequest): boolean =>
+  policy.kind === 'keep-if-room' || (policy.kind === 'among' && policy.channels.length === 16)
+
+/** Who is left without an address, gathered by where they could have gone, with what would help. */
+function shortagesOf(
+  check: Check,
+  request: AllocateRequest,
+  posed: Posed,
+  choice: Choice,
+  troubles: readonly Trouble[],
+): Shortage[] {
+  const { rig } = check.context
+  const groups = new Map<string, { senders: Sender[]; room: Set<number> }>()
+  posed.senders.forEach((sender, item) => {
+    if (!isLeft(posed, choice, item)) return
+    const key = `${sender.place.controller} ${sender.channel} ${sender.message.kind}`
+    const group = groups.get(key) ?? { senders: [], room: new Set() }
+    groups.set(key, group)
+    group.senders.push(sender)
+    for (const address of posed.roomFor(item)) group.room.add(address)
+  })
+  const rivalsFor = (senders: readonly Sender[], room: ReadonlySet<number>): ReadonlySet<Sender> =>
+    new Set([
+      ...senders,
+      ...posed.senders.filter(
+        (sender, item) => posed.free.has(sender) && posed.roomFor(item).some((address) => room.has(address)),
+      ),
+    ])
+  return [...groups.values()].map(({ senders, room }) => {
+    const rivals = rivalsFor(senders, room)
+    const [first] = senders
+    const kind = first ? MESSAGE_KIND_NAME[first.message.kind] : ''
+    const pinned = troubles
+      .filter((trouble) => trouble.senders.some(({ key }) => senders.some((each) => each.key === key)))
+      .flatMap((trouble) =>
+        trouble.senders.filter(
+          (sender) => sender.pinned && whyFixed(check.context, request, sender) !== null,
+        ),
+      )
+    const helps = [
+      ...(isWide(request) ? [] : ['let them use another channel']),
+      ...(request.shareLayers ? [] : ['let layers share']),
+      ...(pinned.length > 0 ? [`unpin ${placeWords(rig, placesOfSenders(pinned))}`] : []),
+    ]
+    const where = isWide(request) ? 'on any channel' : `on channel ${first?.channel ?? 1}`
+    return {
+      message: `${placeWords(rig, placesOfSenders(senders))}: ${rivals.size === 1 ? '1 gesture wants' : `${rivals.size} gestures compete for`} ${room.size === 0 ? `a ${kind} number` : `${room.size} free ${kind} ${room.size === 1 ? 'number' : 'numbers'}`} ${where}${room.size === 0 ? ', and none is free' : ''}; ${senders.length === 1 ? 'this one is' : `these ${senders.length} are`} left.`,
+      help: helps.length === 0 ? '' : `To help: ${helps.join(', or ')}.`,
+      at: placesOfSenders(senders),
+    }
+  })
+}
+
+/** Errors of which nothing may be moved, each with why. */
+function heldErrors(
+  context: CheckContext,
+  request: AllocateRequest,
+  troubles: readonly Trouble[],
+): Shortage[] {
+  return troubles.flatMap((trouble) => {
+    const whys = trouble.senders.map((sender) => ({ sender, why: whyFixed(context, request, sender) }))
+    const movers = whys.filter(({ why }) => why === null)
+    if (movers.length > 0) return []
+    const said = new Map<string, Sender[]>()
+    for (const { sender, why } of whys) said.set(why ?? '', [...(said.get(why ?? '') ?? []), sender])
+    const parts = [...said].map(
+      ([why, senders]) => `${placeWords(context.rig, placesOfSenders(senders))}: ${why}`,
+    )
+    return [
+      {
+        message: trouble.message,
+        help: `None of it may move. ${parts.join('. ')}.`,
+        at: placesOfSenders(trouble.senders),
+      },
+    ]
+  })
+}
+
+const errorsOf = ({ findings }: Check): Finding[] => findings.filter(({ severity }) => severity === 'error')
+
+/** Errors that were not there before, and the changes that have part in them. */
+function newErrors(before: Check, after: Check, changes: readonly PlannedChange[]): PlannedChange[] {
+  const signature = (finding: Finding): string =>
+    `${finding.rule} ${finding.at.map(placeKey).toSorted().join()}`
+  const known = new Set(errorsOf(before).map(signature))
+  const places = new Set(
+    errorsOf(after)
+      .filter((finding) => !known.has(signature(finding)))
+      .filter(
+        (finding) =>
+          !errorsOf(before).some(
+            (old) =>
+              old.rule === finding.rule &&
+              finding.at.every((at) => old.at.some((was) => placeKey(was) === placeKey(at))),
+          ),
+      )
+      .flatMap(({ at }) => at.map(placeKey)),
+  )
+  return changes.filter(({ at }) => places.has(placeKey(at)))
+}
+
+const isLeft = ({ problem, free, senders }: Posed, choice: Choice, item: number): boolean => {
+  const sender = senders[item]
+  return (
+    sender !== undefined && free.has(sender) && problem.items[item]?.addresses[choice[item] ?? 0] === NOWHERE
+  )
+}
+
+/** Those who are left without an address, and all who could have had one of those they could have had. */
+function rivalsOf(posed: Posed, choice: Choice): ReadonlySet<Sender> {
+  const left = posed.senders.flatMap((_, item) => (isLeft(posed, choice, item) ? [item] : []))
+  const room = new Set(left.flatMap((item) => posed.roomFor(item)))
+  return new Set(
+    posed.senders.filter(
+      (sender, item) =>
+        posed.free.has(sender) &&
+        (left.includes(item) || posed.roomFor(item).some((address) => room.has(address))),
+    ),
+  )
+}
+
+/**
+ * Solve it on the channels that senders have. Where that leaves some without an address, and they may go
+ * elsewhere, they and their rivals may go to all channels.
+ */
+function planned(
+  { context }: Check,
+  request: AllocateRequest,
+  senders: readonly Sender[],
+  troubles: readonly Trouble[],
+  barred: ReadonlySet<string>,
+  onProgress?: (progress: Progress) => boolean,
+): { posed: Posed; solution: Solution } {
+  const options = { steps: request.steps, ...(onProgress ? { onProgress } : {}) }
+  const near = pose(context, request, senders, troubles, barred, new Set())
+  const solution = solve(near.problem, options)
+  if (request.policy.kind !== 'keep-if-room' || solution.score.errors === 0) return { posed: near, solution }
+  const wide = pose(context, request, senders, troubles, barred, rivalsOf(near, solution.choice))
+  return { posed: wide, solution: solve(wide.problem, options) }
+}
+
+/**
+ * Plan addresses for a rig that has been checked: what a request asks for, at the least cost, term by term (see
+ * `docs/allocation.md`). The same request always gives the same plan. It makes no error that was not there, and
+ * moves nothing that is pinned, fixed at a destination, a pitch, or meant by the standard, unless the request names it.
+ */
+export function allocate(
+  given: Check,
+  request: AllocateRequest,
+  apply: Apply,
+  onProgress?: (progress: Progress) => boolean,
+): Plan {
+  const first =
+    request.kind === 'repair' ? firstCures(given, request.struck, apply) : { cures: [], check: given }
+  const { check } = first
+  const { rig } = check.context
+  const troubles = troublesOf(check)
+  const senders = freeSenders(check, request, troubles)
+  const barred = new Set<string>()
+  for (let attempt = 1; ; attempt++) {
+    const { posed, solution } = planned(check, request, senders, troubles, barred, onProgress)
+    const changes = changesOf(posed, solution.choice, reasons(request, troubles))
+    const moves = changes.map(({ edit }): RigEdit => edit)
+    const after = recheckWith(check, apply(rig, moves), apply)
+    const bad = newErrors(check, after, changes)
+    if (bad.length > 0 && attempt < MOST_ATTEMPTS) {
+      for (const change of bad) barred.add(change.spot)
+      continue
+    }
+    if (bad.length > 0) {
+      const struck = [...request.struck, ...bad.map(({ key }) => key)]
+      return allocate(given, { ...request, struck }, apply, onProgress)
+    }
+    const afterIds = new Set(after.findings.map(({ id }) => id))
+    const left = new Set(troublesOf(after).map(({ message }) => message))
+    return {
+      cures: first.cures,
+      changes,
+      edits: [...first.cures.flatMap(({ edits }) => edits), ...moves],
+      resolves: given.findings.filter(({ id }) => !afterIds.has(id)),
+      leaves: after.findings.filter(({ message, severity }) => severity === 'error' && left.has(message)),
+      stale: unheardAfter(given.context.rig, after.context.rig)
+        .filter(({ id }) => after.context.rig.mappings.some((mapping) => mapping.id === id))
+        .map((mapping) => ({ mapping: mapping.id, name: mappingName(rig, mapping) })),
+      shortages: [
+        ...shortagesOf(check, request, posed, solution.choice, troubles),
+        ...(request.kind === 'repair' ? heldErrors(check.context, request, troubles) : []),
+      ],
+      free: senders.length,
+      score: solution.score,
+      proven: solution.proven,
+      bound: solution.bound,
+      isLeast: solution.isLeast,
+    }
+  }
+}

@@ -1,0 +1,104 @@
+import type { Seven } from '../midi'
+import {
+  controlsOf,
+  modelOf,
+  rigIndex,
+  splitGestureKey,
+  type Id,
+  type MessageKind,
+  type Place,
+  type Rig,
+} from '../rig'
+import type { AllocateRequest } from './request'
+
+type AskedRule = AllocateRequest['rules'][number]
+
+/** A preference, from the rig or from the request. */
+export type Preference = Pick<
+  AskedRule,
+  'kind' | 'message' | 'channel' | 'low' | 'high' | 'controller' | 'block'
+>
+
+/** What is wrong with a request, and where in it. */
+export interface RequestProblem {
+  path: string
+  message: string
+}
+
+const meets = (a: Preference, b: Preference): boolean =>
+  a.message === b.message &&
+  (a.channel === null || b.channel === null || a.channel === b.channel) &&
+  (a.controller === null || b.controller === null || a.controller === b.controller) &&
+  (a.block === null || b.block === null || a.block === b.block) &&
+  a.low <= b.high &&
+  b.low <= a.high
+
+/** What of a request contradicts itself or speaks of what is not there. Empty if it can be planned. */
+export function problemsOf(rig: Rig, request: AllocateRequest): RequestProblem[] {
+  const { controllers } = rigIndex(rig)
+  const problems: RequestProblem[] = []
+  const gone = (id: Id, path: string): void => {
+    if (!controllers.has(id))
+      problems.push({ path, message: 'There is no such controller in this rig; choose one that is.' })
+  }
+  request.controllers.forEach((id, index) => gone(id, `request.controllers[${index}]`))
+  if (request.kind === 'make-room') gone(request.controller, 'request.controller')
+  request.rules.forEach((rule, index) => {
+    const path = `request.rules[${index}]`
+    if (rule.low > rule.high)
+      problems.push({
+        path,
+        message: `It runs from ${rule.low} down to ${rule.high}; let the lower number come first.`,
+      })
+    const against = request.rules.findIndex((other) => other.kind !== rule.kind && meets(rule, other))
+    if (against > index)
+      problems.push({
+        path,
+        message: `It and rule ${against + 1} ask for opposite things of the same numbers; take one of them out.`,
+      })
+  })
+  const closed = (number: Seven): boolean =>
+    request.rules.some(
+      (rule) =>
+        rule.kind === 'avoid' &&
+        rule.message === 'cc' &&
+        rule.channel === null &&
+        rule.controller === null &&
+        rule.block === null &&
+        number >= rule.low &&
+        number <= rule.high,
+    )
+  if (Array.from({ length: 128 }, (_, number) => number).every(closed))
+    problems.push({
+      path: 'request.rules',
+      message: 'Every number is to be avoided, so none can be given; leave some.',
+    })
+  if (
+    request.kind === 'avoid' &&
+    request.away.some(({ channel, low, high }) => channel === null && low === 0 && high === 127)
+  )
+    problems.push({
+      path: 'request.away',
+      message:
+        'Everything is to be moved away from, so there is nowhere to go; name fewer numbers or a channel.',
+    })
+  return problems
+}
+
+/** The house rules of a rig and those of a request that hold for a place and kind of message. */
+export function preferencesAt(
+  rig: Rig,
+  asked: readonly Preference[],
+  place: Place,
+  kind: MessageKind,
+): Preference[] {
+  const controller = rigIndex(rig).controllers.get(place.controller)
+  const control =
+    controller && controlsOf(modelOf(rig, controller)).get(splitGestureKey(place.gesture).control)
+  return [...rig.houseRules, ...asked].filter(
+    (rule) =>
+      (rule.message === kind || (rule.message === 'cc' && kind === 'cc14')) &&
+      (rule.controller === null || rule.controller === place.controller) &&
+      (rule.block === null || rule.block === control?.block),
+  )
+}

@@ -1,0 +1,37 @@
+import { recheckWith, type Apply, type Check, type Finding, type Fix } from '../conflicts'
+import type { RigEdit } from '../rig'
+
+/** Cures of an address that need no other number, and nothing to be taught again. */
+const WITHOUT_NUMBERS: Readonly<Record<string, Fix['kind']>> = { ghost: 'clear', 'merged-channels': 'narrow' }
+
+/** A cure that goes before the numbers are looked at. */
+export interface FirstCure {
+  /** By which a request strikes it out. */
+  key: string
+  finding: Finding
+  label: string
+  edits: readonly RigEdit[]
+}
+
+/** What cures errors without a number being changed, one after the other, and the rig as it is then checked. */
+export function firstCures(
+  check: Check,
+  struck: readonly string[],
+  apply: Apply,
+): { cures: FirstCure[]; check: Check } {
+  const cures: FirstCure[] = []
+  const tried = new Set<string>(struck)
+  let now = check
+  for (;;) {
+    const finding = now.findings.find(
+      ({ id, rule, severity }) => severity === 'error' && rule in WITHOUT_NUMBERS && !tried.has(`cure ${id}`),
+    )
+    if (!finding) return { cures, check: now }
+    const key = `cure ${finding.id}`
+    tried.add(key)
+    const fix = now.fixesOf(finding.id).find(({ kind }) => kind === WITHOUT_NUMBERS[finding.rule])
+    if (!fix) continue
+    cures.push({ key, finding, label: fix.label, edits: fix.edits })
+    now = recheckWith(now, apply(now.context.rig, fix.edits), apply)
+  }
+}

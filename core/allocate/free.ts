@@ -1,0 +1,108 @@
+import type { Sender } from '../addresses'
+import { isWanting } from '../addresses'
+import type { Check, Draft } from '../conflicts'
+import { RULES } from '../conflicts'
+import { whyFixed } from './movable'
+import type { AllocateRequest } from './request'
+
+/** Rules whose findings can be cured by other numbers. */
+const OF_ADDRESSES: ReadonlySet<string> = new Set([
+  'same-address',
+  'merged-channels',
+  'claimed',
+  'ghost',
+  'secondary',
+  'layer-share',
+  'pair-broken',
+  'parameter-carriers',
+  'reserved',
+  'well-known',
+])
+
+/** An error that moving can cure: of each two that stay together, or of each that stays alone, it remains. */
+export interface Trouble {
+  message: string
+  senders: readonly Sender[]
+  /** Who may not stay even alone. */
+  alone: ReadonlySet<string>
+  /** Who may not stay together: at most one of each group. */
+  cliques: ReadonlyArray<readonly string[]>
+}
+
+/** What a rule says has to move, as who may stay with whom. */
+function constraints({ cures: { moves } }: Draft): Pick<Trouble, 'alone' | 'cliques'> {
+  const sets = moves.map((list) => list.map(({ key }) => key))
+  const all = [...new Set(sets.flat())]
+  const [first, second] = sets
+  if (!first) return { alone: new Set(), cliques: [] }
+  if (!second) return { alone: new Set(first), cliques: [] }
+  const isAllButOne = sets.length === all.length && sets.every((set) => set.length === all.length - 1)
+  if (isAllButOne) return { alone: new Set(), cliques: [all] }
+  const both = first.filter((key) => second.includes(key))
+  return {
+    alone: new Set(both),
+    cliques: first.flatMap((a) => second.filter((b) => a !== b).map((b) => [a, b])),
+  }
+}
+
+/** The errors of a rig that other numbers could cure. */
+export function troublesOf({ reports, asides }: Check): Trouble[] {
+  const meant = new Set(asides.map(({ finding }) => `${finding.rule} ${finding.message}`))
+  return reports
+    .filter(({ rule, draft }) => {
+      const id = RULES[rule]?.id ?? ''
+      return draft.severity === 'error' && OF_ADDRESSES.has(id) && !meant.has(`${id} ${draft.message}`)
+    })
+    .map(({ draft }) => ({ message: draft.message, senders: draft.senders, ...constraints(draft) }))
+    .filter(({ alone, cliques }) => alone.size > 0 || cliques.length > 0)
+}
+
+const isAway = (request: AllocateRequest, { message, channel }: Sender): boolean =>
+  request.kind === 'avoid' &&
+  (message.kind === 'cc' || message.kind === 'cc14') &&
+  message.number !== 'wanted' &&
+  request.away.some(
+    (away) =>
+      (away.channel === null || away.channel === channel) &&
+      Number(message.number) >= away.low &&
+      Number(message.number) <= away.high,
+  )
+
+/** Does a number on a channel lie where a request wants to be away from? */
+export const liesAway = (request: AllocateRequest, channel: number, number: number): boolean =>
+  request.kind === 'avoid' &&
+  request.away.some(
+    (away) =>
+      (away.channel === null || away.channel === channel) && number >= away.low && number <= away.high,
+  )
+
+/** Who may be given another number, in the order of the rig. */
+export function freeSenders(check: Check, request: AllocateRequest, troubles: readonly Trouble[]): Sender[] {
+  const { context } = check
+  const inTrouble = new Set(
+    troubles
+      .filter(
+        ({ senders }) =>
+          request.kind !== 'make-room' ||
+          senders.some(({ place }) => place.controller === request.controller),
+      )
+      .flatMap(({ senders }) => senders.map(({ key }) => key)),
+  )
+  const isAsked = (sender: Sender): boolean => {
+    switch (request.kind) {
+      case 'fill':
+        return isWanting(sender)
+      case 'repair':
+        return inTrouble.has(sender.key)
+      case 'replan':
+        return true
+      case 'avoid':
+        return isAway(request, sender)
+      case 'make-room':
+        return sender.place.controller === request.controller ? isWanting(sender) : inTrouble.has(sender.key)
+    }
+  }
+  return context.occupancy.senders.filter(
+    (sender) => isAsked(sender) && whyFixed(context, request, sender) === null,
+  )
+}

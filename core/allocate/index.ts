@@ -1,0 +1,7 @@
+export * from './allocate'
+export { problemsOf, type RequestProblem } from './asked'
+export type { FirstCure } from './cures'
+export * from './plan'
+export type { AllocateInput, AllocateRequest, ChannelPolicy } from './request'
+export { TERMS, type Score, type Term } from './solver/problem'
+export type { Progress } from './solver/solve'

@@ -1,0 +1,61 @@
+import type { Channel } from '../midi'
+import type { Sender } from '../addresses'
+import { findingPlace, type Finding, type FindingPlace } from '../conflicts'
+import type { Id, RigEdit } from '../rig'
+import type { FirstCure } from './cures'
+import type { Score, Term } from './solver/problem'
+
+/** One address that a plan changes. */
+export interface PlannedChange {
+  /** The key by which a request strikes it out. */
+  key: string
+  at: FindingPlace
+  /** Address tags; `from` is null where a number was wanted. */
+  from: string | null
+  to: string
+  channel: Channel
+  /** Who goes where, to bar it. */
+  spot: string
+  /** Why, in a sentence. */
+  reason: string
+  edit: RigEdit
+}
+
+/** Gestures for which there is no address, and what would help. */
+export interface Shortage {
+  message: string
+  help: string
+  at: readonly FindingPlace[]
+}
+
+/** A mapping that a plan makes unheard: its destination has to be taught again. */
+export interface Untaught {
+  mapping: Id
+  name: string
+}
+
+/** What `allocate` proposes. Nothing is changed until its edits are made, as one step. */
+export interface Plan {
+  /** What goes first: cures that need no other number. */
+  cures: readonly FirstCure[]
+  changes: readonly PlannedChange[]
+  /** All of it, cures and changes, to be made as one step. */
+  edits: readonly RigEdit[]
+  /** What is found now and would not be after it. */
+  resolves: readonly Finding[]
+  /** The errors of addresses that would be left. */
+  leaves: readonly Finding[]
+  stale: readonly Untaught[]
+  shortages: readonly Shortage[]
+  /** How many assignments were free to change. */
+  free: number
+  score: Score
+  /** The terms that are proven to be as low as they can be, given those before them. */
+  proven: readonly Term[]
+  /** The least that the first term that is not proven can be; null if all are. */
+  bound: { term: Term; value: number } | null
+  /** Of all plans that score the same, is it the one with the lowest addresses? */
+  isLeast: boolean
+}
+
+export const placesOfSenders = (senders: readonly Sender[]): FindingPlace[] => senders.map(findingPlace)
