@@ -58,6 +58,58 @@ describe('routes', () => {
   })
 })
 
+describe('allocate', () => {
+  const ask = async (rig: unknown, request: unknown) =>
+    post('/api/allocate', JSON.stringify({ rig, request }))
+
+  it('plans by the kind alone, the same each time, with reasons, score and proof', async () => {
+    const rig = await demo('as-found')
+    const { status, body } = await ask(rig, { kind: 'repair' })
+    expect(status).toBe(200)
+    expect(body.score.errors).toBe(0)
+    expect(body.bound).toBeNull()
+    expect(body.changes.length).toBeGreaterThan(5)
+    for (const change of body.changes) {
+      expect(change.to).toMatch(/^\d+:/)
+      expect(change.reason).toMatch(/\.$/)
+    }
+    expect(body.resolves.length).toBeGreaterThan(15)
+    expect((await ask(rig, { kind: 'repair' })).body).toEqual(body)
+  })
+
+  it('gives the bound it reached where its steps are used up', async () => {
+    const rig = await demo('as-performed')
+    const { status, body } = await ask(rig, { kind: 'replan', steps: 0 })
+    expect(status).toBe(200)
+    expect(body.proven.length).toBeGreaterThan(0)
+  })
+
+  it.each([
+    ['a kind that is not known', { kind: 'guess' }, /^request/],
+    ['no kind', {}, /^request/],
+    ['an option that is not known', { kind: 'fill', speed: 9 }, /^request/],
+    ['a controller that is gone', { kind: 'make-room', controller: 'nobody' }, /^request\.controller/],
+    [
+      'everything avoided',
+      { kind: 'fill', rules: [{ kind: 'avoid', low: 0, high: 127 }] },
+      /^request\.rules/,
+    ],
+    ['channel 17', { kind: 'fill', policy: { kind: 'among', channels: [17] } }, /^request\.policy/],
+  ])('refuses %s with 422 and the path', async (_, request, path) => {
+    const { status, body } = await ask(await demo('as-found'), request)
+    expect(status).toBe(422)
+    expect(body.error.path).toMatch(path)
+    expect(body.error.message).not.toBe('')
+  })
+
+  it('refuses a rig that is none with the path in it, and a body that is none', async () => {
+    const wrong = await ask({ ...(await demo('as-found')), name: '' }, { kind: 'fill' })
+    expect([wrong.status, wrong.body.error.path]).toEqual([422, 'rig.name'])
+    expect((await post('/api/allocate', '{"rig": ')).status).toBe(400)
+    expect((await post('/api/allocate', '[]')).status).toBe(422)
+  })
+})
+
 describe('refusals', () => {
   it('text that is not JSON: 400, with the line', async () => {
     const { status, body } = await post(

@@ -18,13 +18,22 @@ const isSameTag = (a: ControlTag, b: ControlTag | undefined): boolean =>
   a.text === b.text &&
   a.severity === b.severity &&
   a.isShared === b.isShared &&
-  a.isPinned === b.isPinned
+  a.isPinned === b.isPinned &&
+  a.isPlanned === b.isPlanned
 
 /** What the controls of the Desk's controller send now. A list that is as before stays the same list. */
 export function useSurfaceTags(controls: () => readonly Control[]) {
   const desk = useDeskStore()
   const rigs = useRigStore()
   const marks = useMarks()
+  const plans = usePlanStore()
+  /** Where a plan that is looked at would have assignments go, by place. */
+  const planned = computed(
+    () =>
+      new Map(
+        plans.isCurrent ? plans.plan?.changes.map(({ at, to }) => [`${placeKey(at)}#${at.message}`, to]) : [],
+      ),
+  )
   const shared = computed(() => new Set(rigs.rig?.accords.flatMap(({ gestures }) => gestures) ?? []))
 
   /** What a gesture of a controller sends while something is shown; tables are looked up once a layer. */
@@ -32,6 +41,7 @@ export function useSurfaceTags(controls: () => readonly Control[]) {
     const tables = new Map<Id | null, ReturnType<typeof assignmentsAt>>()
     const { worstByPlace } = marks.value
     const onPurpose = shared.value
+    const to = planned.value
     return (key) => {
       const place = shownPlace(controller, showing, key)
       if (!place) return null
@@ -43,13 +53,15 @@ export function useSurfaceTags(controls: () => readonly Control[]) {
       const assignment = table?.[key]
       const message = assignment?.messages[0]
       const address = message ? sentAddress(message, controller.homeChannel) : null
-      if (!assignment || !address) return null
+      const going = to.get(`${placeKey(place)}#0`)
+      if (!assignment || (!address && going === undefined)) return null
       return {
         gesture: key,
-        text: printTag(address),
+        text: going ?? (address ? printTag(address) : ''),
         severity: worstByPlace.get(placeKey(place))?.severity ?? null,
         isShared: onPurpose.has(`${controller.id}/${key}`),
         isPinned: assignment.pinned,
+        isPlanned: going !== undefined,
       }
     }
   }

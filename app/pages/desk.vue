@@ -8,6 +8,7 @@ const desk = useDeskStore()
 const preferences = usePreferencesStore()
 const { chooseFile } = useRigFiles()
 const draw = useDrawStore()
+const plans = usePlanStore()
 
 interface Resized {
   panes: ReadonlyArray<{ size: number }>
@@ -41,17 +42,22 @@ watch(
     <LazyNewController v-if="rigs.rig && draw.isAddingController" @done="draw.isAddingController = false" />
     <div v-if="rigs.rig && desk.controller" ref="regions" class="flex h-full flex-col">
       <DeskBar />
-      <Splitpanes horizontal class="min-h-0 flex-1" :dbl-click-splitter="false" @resized="keepUpper">
-        <Pane :size="preferences.upperSize" :min-size="25">
-          <Splitpanes :dbl-click-splitter="false" @resized="keepSurface">
-            <Pane :size="preferences.surfaceSize" :min-size="35"
-              ><LazyLedgerView v-if="preferences.upperView === 'ledger'" /><SurfaceView v-else
-            /></Pane>
-            <Pane :size="100 - preferences.surfaceSize" :min-size="20"><SidePanel /></Pane>
-          </Splitpanes>
-        </Pane>
-        <Pane :size="100 - preferences.upperSize" :min-size="20"><LatticeView /></Pane>
-      </Splitpanes>
+      <div class="flex min-h-0 flex-1">
+        <Splitpanes horizontal class="min-w-0 flex-1" :dbl-click-splitter="false" @resized="keepUpper">
+          <Pane :size="preferences.upperSize" :min-size="25">
+            <Splitpanes :dbl-click-splitter="false" @resized="keepSurface">
+              <Pane :size="plans.isOpen ? 100 : preferences.surfaceSize" :min-size="35"
+                ><LazyLedgerView v-if="preferences.upperView === 'ledger'" /><SurfaceView v-else
+              /></Pane>
+              <Pane v-if="!plans.isOpen" :size="100 - preferences.surfaceSize" :min-size="20"
+                ><SidePanel
+              /></Pane>
+            </Splitpanes>
+          </Pane>
+          <Pane :size="100 - preferences.upperSize" :min-size="20"><LatticeView /></Pane>
+        </Splitpanes>
+        <LazyPlanPanel v-if="plans.isOpen" class="border-line w-[24rem] shrink-0 border-l" />
+      </div>
     </div>
     <EmptyState v-else-if="rigs.rig" title="This rig has no controller yet">
       A controller is a piece of hardware that sends. Start from a generic one and draw on from there.

@@ -123,7 +123,10 @@ function heldErrors(
   troubles: readonly Trouble[],
 ): Shortage[] {
   return troubles.flatMap((trouble) => {
-    const whys = trouble.senders.map((sender) => ({ sender, why: whyFixed(context, request, sender) }))
+    const cures = new Set([...trouble.alone, ...trouble.cliques.flat()])
+    const whys = trouble.senders
+      .filter(({ key }) => cures.has(key))
+      .map((sender) => ({ sender, why: whyFixed(context, request, sender) }))
     const movers = whys.filter(({ why }) => why === null)
     if (movers.length > 0) return []
     const said = new Map<string, Sender[]>()

@@ -20,7 +20,9 @@ export function listenersOf(rig: Rig): readonly Listener[] {
   const charted = rig.destinations.flatMap((destination) =>
     destination.parameters.flatMap((parameter): Listener[] => {
       const expected = chartedAt(parameter)
-      return expected ? [{ destination: destination.id, name: parameterName(parameter), expected, mapping: null }] : []
+      return expected
+        ? [{ destination: destination.id, name: parameterName(parameter), expected, mapping: null }]
+        : []
     }),
   )
   const learned = rig.mappings.flatMap((mapping): Listener[] => {

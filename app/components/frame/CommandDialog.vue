@@ -11,6 +11,7 @@ import {
 import { powerUpShowing, turnOffUnused } from '#core/rig'
 import { focusWhenThere } from '~/lib/focus'
 import { findHits, type Command, type Hit } from '~/lib/commands'
+import { KINDS as PLAN_KINDS } from '~/lib/plan/words'
 
 const emit = defineEmits<{ done: []; shortcuts: [] }>()
 const rigs = useRigStore()
@@ -31,6 +32,7 @@ const lattice = (family: typeof desk.family) =>
     desk.isListing = false
   })
 const draw = useDrawStore()
+const plans = usePlanStore()
 const panel = (name: typeof desk.panel) =>
   onDesk(() => {
     desk.panel = name
@@ -64,6 +66,11 @@ const commands = computed<Command[]>(() => [
     name: `Show the passage ${passage.name}`,
     about: 'what every controller shows in it',
     run: onDesk(() => desk.showPassage(passage)),
+  })),
+  ...PLAN_KINDS.map(({ value, label, about }) => ({
+    name: `Plan addresses: ${label.toLowerCase()}`,
+    about,
+    run: onDesk(() => plans.open(value)),
   })),
   { name: 'Turn off what moves nothing', about: desk.controller?.name ?? '', run: turnOff },
   { name: 'Lattice of CC', about: '', run: lattice('cc') },

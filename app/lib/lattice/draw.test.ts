@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { LatticeRow, Owner } from '#core/addresses'
 import { cellNotes, cellPaths, selectedCells, selectedPairs } from './draw'
 import { latticeGeometry } from './geometry'
+import { headings, headingsThatFit } from './ground'
 
 const owner = (controller: string, more: Partial<Owner> = {}): Owner => ({
   controller,
@@ -67,5 +68,18 @@ describe('the lattice', () => {
       { number: 8, isLive: false },
     ])
     expect(selectedCells(cells, selected, false)).toEqual([{ number: 7, isLive: true }])
+  })
+})
+
+describe('headings', () => {
+  it('never run into each other, however narrow the lattice', () => {
+    for (const width of [2, 4, 5, 6.5, 8, 12]) {
+      const shown = headingsThatFit(headings('cc', 4, 1), width)
+      shown.forEach(({ at, text }, index) => {
+        const next = shown[index + 1]
+        if (next) expect(at * width + text.length * 6.7).toBeLessThanOrEqual(next.at * width + 0.01)
+      })
+      expect(shown.length).toBeGreaterThan(3)
+    }
   })
 })

@@ -67,6 +67,25 @@ export const headings = (family: Family, middleC: MiddleC, programsFrom: 0 | 1):
           text: noteName(octave * 12, middleC),
         }))
 
+/** A character of a heading is so wide (px). */
+const HEADING_CHAR_PX = 6.7
+const HEADING_GAP_PX = 6
+
+/** Headings in the room there is: shortened to their number, or left out, where the next would be written over. */
+export function headingsThatFit(all: readonly Heading[], columnWidthPx: number, numbers = 128): Heading[] {
+  const widthOf = (text: string): number => text.length * HEADING_CHAR_PX + HEADING_GAP_PX
+  const shown: Heading[] = []
+  for (const [index, heading] of all.entries()) {
+    const room = ((all[index + 1]?.at ?? numbers) - heading.at) * columnWidthPx
+    const [short = ''] = heading.text.split(' ')
+    const before = shown.at(-1)
+    const from = before ? before.at * columnWidthPx + widthOf(before.text) : 0
+    if (heading.at * columnWidthPx < from - HEADING_GAP_PX) continue
+    shown.push(widthOf(heading.text) <= room + HEADING_GAP_PX ? heading : { at: heading.at, text: short })
+  }
+  return shown
+}
+
 /** Numbers at which a stronger line is drawn. */
 export const strongLines = (family: Family): readonly number[] =>
   family === 'cc'

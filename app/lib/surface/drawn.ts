@@ -11,6 +11,8 @@ export interface ControlTag {
   severity: Severity | null
   isShared: boolean
   isPinned: boolean
+  /** Is it what a plan would have it send, rather than what it sends? */
+  isPlanned: boolean
 }
 
 /** What the drawing of a control depends on: as long as these are the same, so is the drawing. */
@@ -61,9 +63,9 @@ const RANK = { error: 3, warning: 2, advice: 1 } as const
 const TAG_CHAR_PX = 6.7
 
 function spokenOf({ place: { control }, tags }: DrawnFrom): string {
-  const sent = tags.map(({ gesture, text, severity, isShared }) => {
+  const sent = tags.map(({ gesture, text, severity, isShared, isPlanned }) => {
     const verb = gestureVerb(splitGestureKey(gesture).gesture).toLowerCase()
-    return `${verb} sends ${text}${severity ? `, ${severity}` : ''}${isShared ? ', shared on purpose' : ''}`
+    return `${verb} ${isPlanned ? 'is to send' : 'sends'} ${text}${severity ? `, ${severity}` : ''}${isShared ? ', shared on purpose' : ''}`
   })
   const said = sent.length > 0 ? sent : ['sends nothing']
   return [controlName(control), CONTROL_KIND_NAME[control.kind], ...said].join(', ')
@@ -72,8 +74,8 @@ function spokenOf({ place: { control }, tags }: DrawnFrom): string {
 /** Tags that find room, in the form that fits: what is selected or in trouble first; the last says how many did not. */
 function tagsThatFit({ place, tags, selected }: DrawnFrom): DrawnTag[] {
   const room = place.tagLines
-  const rank = ({ gesture, severity }: ControlTag): number =>
-    gesture === selected?.gesture ? 4 : severity === null ? 0 : RANK[severity]
+  const rank = ({ gesture, severity, isPlanned }: ControlTag): number =>
+    gesture === selected?.gesture ? 5 : isPlanned ? 4 : severity === null ? 0 : RANK[severity]
   const ordered = room < tags.length ? tags.toSorted((a, b) => rank(b) - rank(a)) : tags
   return ordered.slice(0, room).flatMap((tag, index) => {
     const hidden = index === room - 1 ? tags.length - room : 0
@@ -92,8 +94,8 @@ function tagsThatFit({ place, tags, selected }: DrawnFrom): DrawnTag[] {
       y,
       left,
       width,
-      state: `tagline ${tag.severity ?? ''} ${chosen}`,
-      notch: tag.severity === 'error' ? `M${left + width - 6} ${y + 0.5}h6v6z` : null,
+      state: `tagline ${tag.isPlanned ? 'planned' : (tag.severity ?? '')} ${chosen}`,
+      notch: tag.severity === 'error' && !tag.isPlanned ? `M${left + width - 6} ${y + 0.5}h6v6z` : null,
       shared: tag.isShared ? `M${left + 3} ${y + 13}h${width - 6}m0 2h${6 - width}` : null,
       isPinned: tag.isPinned,
     }

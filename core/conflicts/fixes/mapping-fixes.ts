@@ -26,7 +26,7 @@ export const clearFixes = ({ rig }: CheckContext, { cures }: Draft): Fix[] =>
   mappingsAt(rig, cures.clear).map((mapping) => ({
     id: `clear-${mapping.id}`,
     kind: 'clear',
-    label: `Clear ${mappingName(rig, mapping)} there`,
+    label: `Clear the old mapping ${mappingName(rig, mapping)}`,
     edits: [{ type: 'mapping-remove', mapping: mapping.id }],
   }))
 

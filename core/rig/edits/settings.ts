@@ -1,12 +1,12 @@
 import * as z from 'zod/mini'
 import { Controller as ControllerSchema, Hearing as HearingSchema, RigSchema } from '../schema'
 import type { Controller, Hearing, Id, Rig } from '../types'
-import { accepted, editKind, requireController, requireDestination } from './kit'
+import { accepted, EditError, editKind, requireController, requireDestination } from './kit'
 
 /** Change what concerns the rig as a whole. */
 export interface RigSet {
   type: 'rig-set'
-  set: Partial<Pick<Rig, 'name' | 'notes' | 'middleC' | 'programsFrom'>>
+  set: Partial<Pick<Rig, 'name' | 'notes' | 'middleC' | 'programsFrom' | 'houseRules'>>
 }
 
 export interface ControllerSet {
@@ -25,7 +25,13 @@ export interface HearingSet {
   hearing: Hearing
 }
 
-const RigSettings = z.pick(RigSchema, { name: true, notes: true, middleC: true, programsFrom: true })
+const RigSettings = z.pick(RigSchema, {
+  name: true,
+  notes: true,
+  middleC: true,
+  programsFrom: true,
+  houseRules: true,
+})
 const ControllerSettings = z.pick(ControllerSchema, {
   name: true,
   letter: true,
@@ -37,8 +43,12 @@ const ControllerSettings = z.pick(ControllerSchema, {
 })
 
 export const rigSet = editKind<RigSet>('rig-set', (rig, { set }) => {
-  const { name, notes, middleC, programsFrom } = rig
-  Object.assign(rig, accepted(RigSettings, { name, notes, middleC, programsFrom, ...set }))
+  const { name, notes, middleC, programsFrom, houseRules } = rig
+  for (const rule of set.houseRules ?? []) {
+    if (rule.low > rule.high) throw new EditError('A house rule runs from the lower number to the higher.')
+    if (rule.controller !== null) requireController(rig, rule.controller)
+  }
+  Object.assign(rig, accepted(RigSettings, { name, notes, middleC, programsFrom, houseRules, ...set }))
 })
 
 export const controllerSet = editKind<ControllerSet>('controller-set', (rig, edit) => {

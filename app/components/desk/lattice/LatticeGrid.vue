@@ -4,19 +4,25 @@ import type { Lattice } from '#core/addresses'
 import type { Finding } from '#core/conflicts'
 import { spansOf } from '#core/rig'
 import { LATTICE, latticeGeometry } from '~/lib/lattice/geometry'
-import { groundRuns, headings, strongLines } from '~/lib/lattice/ground'
+import { groundRuns, headings, headingsThatFit, strongLines } from '~/lib/lattice/ground'
 import { nextSpot, stepSpot, type Spot } from '~/lib/lattice/walk'
 
 const { lattice, marks } = defineProps<{ lattice: Lattice; marks: ReadonlyMap<number, Finding> }>()
 const emit = defineEmits<{ look: [spot: { channel: number; number: number } | null] }>()
 const desk = useDeskStore()
 const rigs = useRigStore()
+const plans = usePlanStore()
 
 const frame = useTemplateRef('frame')
 const { width } = useElementSize(frame)
 const geometry = computed(() => latticeGeometry(width.value, lattice.rows.length))
 const runs = computed(() => groundRuns(lattice.family))
-const titles = computed(() => headings(lattice.family, rigs.rig?.middleC ?? 3, rigs.rig?.programsFrom ?? 1))
+const titles = computed(() =>
+  headingsThatFit(
+    headings(lattice.family, rigs.rig?.middleC ?? 3, rigs.rig?.programsFrom ?? 1),
+    geometry.value.columnWidth,
+  ),
+)
 const lines = computed(() => strongLines(lattice.family))
 const selected = computed(() =>
   desk.controller && desk.gesture ? `${desk.controller.id}/${desk.gesture}` : null,
@@ -197,6 +203,12 @@ const silent = computed(() => {
       >
         <title>Channel {{ row.channel }} by itself, with names</title>
       </rect>
+      <LazyLatticePlan
+        v-if="plans.plan && plans.isCurrent"
+        :plan="plans.plan"
+        :lattice="lattice"
+        :geometry="geometry"
+      />
       <g v-if="drag" data-testid="lattice-drag">
         <rect
           v-for="cell in drag.cells"

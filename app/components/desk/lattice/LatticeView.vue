@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { Minimize2 } from '@lucide/vue'
+import { Minimize2, Route } from '@lucide/vue'
 import { cellKey, cellTarget, EVERY_BUS } from '#core/addresses'
 import { CHANNELS, printTag } from '#core/midi'
 
 const desk = useDeskStore()
 const analysis = useAnalysisStore()
 const preferences = usePreferencesStore()
+const plans = usePlanStore()
 const readout = ref<{ channel: number; number: number } | null>(null)
 const marks = useMarks()
 
@@ -115,7 +116,14 @@ const tag = computed(() =>
           <option v-for="channel in CHANNELS" :key="channel" :value="channel">channel {{ channel }}</option>
         </select>
       </span>
-      <LatticeLegend v-if="!desk.isListing" class="ml-auto" :family="desk.family" />
+      <LatticeLegend v-if="!desk.isListing && !plans.isOpen" class="ml-auto" :family="desk.family" />
+      <UiButton
+        :class="(desk.isListing || plans.isOpen) && 'ml-auto'"
+        :aria-pressed="plans.isOpen"
+        data-testid="plan-open"
+        @click="plans.isOpen ? plans.close() : plans.open()"
+        ><Route :size="13" />Plan</UiButton
+      >
     </header>
     <div class="min-h-0 flex-1 overflow-auto">
       <LazyParameterTable

@@ -163,6 +163,15 @@ defineProps<{ drawn: readonly DrawnControl[] }>()
   fill: var(--advice-soft);
   stroke: var(--advice);
 }
+.tagline.planned .tagbox {
+  fill: var(--sheet);
+  stroke: var(--ink);
+  stroke-width: 1.6;
+  stroke-dasharray: 3 2;
+}
+.tagline.planned .tagtext {
+  font-weight: 700;
+}
 .tagline.chosen .tagbox {
   fill: var(--marker);
   stroke: var(--ink);

@@ -1,0 +1,121 @@
+<script setup lang="ts">
+import { CHANNELS } from '#core/midi'
+import { KINDS, POLICIES } from '~/lib/plan/words'
+import type { PlanScope } from '~/stores/plan'
+
+/** What is asked of a plan. */
+const plans = usePlanStore()
+const desk = useDeskStore()
+
+const about = computed(() => KINDS.find(({ value }) => value === plans.kind)?.about ?? '')
+const scopes = computed<Array<{ value: PlanScope; label: string }>>(() => [
+  { value: 'rig', label: 'anything in the rig' },
+  ...(desk.controller ? [{ value: 'controller' as const, label: `only ${desk.controller.name}` }] : []),
+  ...(desk.selectedRefs.size > 0
+    ? [{ value: 'selection' as const, label: `only what is selected (${desk.selectedRefs.size})` }]
+    : []),
+])
+const room = computed({
+  get: () => plans.roomFor ?? desk.controller?.id ?? '',
+  set: (id) => {
+    plans.roomFor = id
+  },
+})
+const awayFrom = (change: Partial<typeof plans.away>): void => {
+  plans.away = { ...plans.away, ...change }
+}
+const numberOf = (event: Event): number =>
+  Math.min(127, Math.max(0, Math.round(Number((event.target as HTMLInputElement).value)) || 0))
+function toggleChannel(channel: number): void {
+  const { channels } = plans
+  plans.channels = channels.includes(channel)
+    ? channels.filter((other) => other !== channel)
+    : [...channels, channel].toSorted((a, b) => a - b)
+}
+const FIELD = 'bg-raised border-line tag h-7 rounded-md border px-1.5'
+</script>
+
+<template>
+  <form class="flex flex-col gap-2 text-xs" @submit.prevent="plans.run()">
+    <div class="-ml-1.5 flex flex-wrap gap-0.5" role="radiogroup" aria-label="What to plan">
+      <button
+        v-for="each in KINDS"
+        :key="each.value"
+        type="button"
+        role="radio"
+        :aria-checked="plans.kind === each.value"
+        :data-plan="each.value"
+        class="h-7 rounded-md px-1.5 font-medium whitespace-nowrap"
+        :class="plans.kind === each.value ? 'bg-ink text-sheet' : 'text-soft hover:text-ink'"
+        @click="plans.kind = each.value"
+      >
+        {{ each.label }}
+      </button>
+    </div>
+    <p class="text-soft">{{ about }}</p>
+    <div v-if="plans.kind === 'avoid'" class="flex items-center gap-1.5">
+      <span class="w-20 shrink-0">away from</span>
+      CC
+      <input
+        :class="FIELD"
+        class="w-12"
+        aria-label="From"
+        :value="plans.away.low"
+        @change="awayFrom({ low: numberOf($event) })"
+      />
+      –
+      <input
+        :class="FIELD"
+        class="w-12"
+        aria-label="To"
+        :value="plans.away.high"
+        @change="awayFrom({ high: numberOf($event) })"
+      />
+      on
+      <select
+        :class="FIELD"
+        aria-label="Channel"
+        :value="plans.away.channel ?? ''"
+        @change="awayFrom({ channel: Number(($event.target as HTMLSelectElement).value) || null })"
+      >
+        <option value="">every channel</option>
+        <option v-for="channel in CHANNELS" :key="channel" :value="channel">channel {{ channel }}</option>
+      </select>
+    </div>
+    <div v-if="plans.kind === 'make-room'" class="flex items-center gap-1.5">
+      <span class="w-20 shrink-0">for</span>
+      <UiSelect
+        v-model="room"
+        label="Make room for"
+        :options="desk.controllers.map(({ id, name }) => ({ value: id, label: name }))"
+      />
+    </div>
+    <div class="flex items-center gap-1.5">
+      <span class="w-20 shrink-0">may change</span>
+      <UiSelect v-model="plans.scope" label="What may change" :options="scopes" />
+    </div>
+    <div class="flex items-center gap-1.5">
+      <span class="w-20 shrink-0">channels</span>
+      <UiSelect v-model="plans.policy" label="Channels" :options="POLICIES" />
+    </div>
+    <div
+      v-if="plans.policy === 'among'"
+      class="flex flex-wrap gap-1 pl-[5.4rem]"
+      aria-label="Channels to use"
+    >
+      <ChipToggle
+        v-for="channel in CHANNELS"
+        :key="channel"
+        :is-on="plans.channels.includes(channel)"
+        :aria-label="`Channel ${channel}`"
+        @click="toggleChannel(channel)"
+        >{{ channel }}</ChipToggle
+      >
+    </div>
+    <label class="flex items-center gap-1.5">
+      <input v-model="plans.shareLayers" type="checkbox" class="accent-ink" />layers that never show together
+      may share
+    </label>
+    <HouseRules />
+  </form>
+</template>

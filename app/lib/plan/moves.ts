@@ -1,0 +1,54 @@
+import type { Family, Lattice } from '#core/addresses'
+import type { Plan } from '#core/allocate'
+import { parseTag } from '#core/midi'
+import { placeRef } from '#core/rig'
+import type { Spot } from '~/lib/lattice/walk'
+
+/** A change of a plan as it lies in the lattice; null where that end has no row or no number. */
+export interface PlannedMove {
+  key: string
+  controller: string
+  from: Spot | null
+  to: Spot | null
+}
+
+/** Where a tag lies in a family, as channel and number. */
+function spotOf(tag: string | null, family: Family): { channel: number; number: number } | null {
+  if (tag === null) return null
+  const parsed = parseTag(tag)
+  if (!parsed.ok || parsed.address.scope !== 'channel') return null
+  const { channel, target } = parsed.address
+  if (typeof channel !== 'number') return null
+  switch (target.kind) {
+    case 'cc':
+    case 'cc14':
+      return family === 'cc' ? { channel, number: target.number } : null
+    case 'note':
+      return family === 'note' ? { channel, number: target.low } : null
+    default:
+      return null
+  }
+}
+
+/** The changes of a plan that can be drawn in a lattice: what arrives there now, or had no number. */
+export function plannedMoves(plan: Plan, lattice: Lattice): PlannedMove[] {
+  const rowOf = new Map(lattice.rows.map(({ channel }, row) => [channel, row]))
+  return plan.changes.flatMap((change): PlannedMove[] => {
+    const at = (tag: string | null): Spot | null => {
+      const spot = spotOf(tag, lattice.family)
+      const row = spot ? rowOf.get(spot.channel) : undefined
+      return spot && row !== undefined ? { row, number: spot.number } : null
+    }
+    const [from, to] = [at(change.from), at(change.to)]
+    const gesture = placeRef(change.at)
+    const arrives =
+      change.from === null ||
+      (from !== null &&
+        lattice.rows[from.row]?.cells
+          .find(({ number }) => number === from.number)
+          ?.owners.some((owner) => owner.gesture === gesture) === true)
+    return arrives && (from !== null || to !== null)
+      ? [{ key: change.key, controller: change.at.controller, from, to }]
+      : []
+  })
+}

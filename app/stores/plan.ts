@@ -1,0 +1,173 @@
+import { proxy, wrap, type Remote } from 'comlink'
+import { defineStore } from 'pinia'
+import type { AllocateRequest, ChannelPolicy, Plan, Progress } from '#core/allocate'
+import type { Id } from '#core/rig'
+import type { Allocation } from '~/workers/allocation'
+import { useDeskStore } from './desk'
+import { useRigStore } from './rig'
+
+export type PlanKind = AllocateRequest['kind']
+export type PlanScope = 'rig' | 'controller' | 'selection'
+
+/** Search steps of a plan that was stopped: what is found at once, with how good it is known to be. */
+const STOPPED_STEPS = 0
+const STEPS = 400_000
+
+/** A plan for the open rig: what is asked for, and what is proposed. Nothing is changed until it is made. */
+export const usePlanStore = defineStore('plan', () => {
+  const rigs = useRigStore()
+  const desk = useDeskStore()
+
+  const isOpen = ref(false)
+  const kind = ref<PlanKind>('repair')
+  const scope = ref<PlanScope>('rig')
+  const policy = ref<ChannelPolicy['kind']>('keep-if-room')
+  const channels = ref<number[]>([])
+  const shareLayers = ref(false)
+  /** To move away from: controller numbers, on one channel or on all (null). */
+  const away = ref<{ channel: number | null; low: number; high: number }>({ channel: null, low: 0, high: 13 })
+  const roomFor = ref<Id | null>(null)
+  const struck = ref<string[]>([])
+
+  const plan = shallowRef<Plan | null>(null)
+  /** The revision of the rig that the plan was made for. */
+  const plannedFor = ref(-1)
+  const progress = shallowRef<Progress | null>(null)
+  const isBusy = ref(false)
+  const failure = ref<string | null>(null)
+
+  let worker: Worker | null = null
+  let planner: Remote<Allocation> | null = null
+  let asked = 0
+
+  function quit(): void {
+    worker?.terminate()
+    worker = null
+    planner = null
+  }
+
+  const connect = (): Remote<Allocation> => {
+    if (!planner) {
+      worker = new Worker(new URL('../workers/allocation.worker.ts', import.meta.url), { type: 'module' })
+      worker.onerror = (event) => {
+        failure.value = event.message || 'The planner could not start. Reload the page and try again.'
+        isBusy.value = false
+        quit()
+      }
+      planner = wrap<Allocation>(worker)
+    }
+    return planner
+  }
+
+  const policyAsked = (): ChannelPolicy =>
+    policy.value === 'among'
+      ? { kind: 'among', channels: channels.value.length > 0 ? [...channels.value] : [1] }
+      : { kind: policy.value }
+
+  function request(steps: number): AllocateRequest {
+    const owner = desk.controller?.id
+    const options = {
+      controllers: scope.value === 'controller' && owner ? [owner] : [],
+      gestures: scope.value === 'selection' ? [...desk.selectedRefs] : [],
+      policy: policyAsked(),
+      rules: [],
+      shareLayers: shareLayers.value,
+      struck: [...struck.value],
+      steps,
+    }
+    switch (kind.value) {
+      case 'avoid':
+        return { kind: 'avoid', ...options, away: [{ ...away.value }] }
+      case 'make-room':
+        return { kind: 'make-room', ...options, controller: roomFor.value ?? owner ?? '' }
+      default:
+        return { kind: kind.value, ...options }
+    }
+  }
+
+  async function run(steps = STEPS): Promise<void> {
+    const { rig, revision } = rigs
+    if (!rig) return
+    const mine = ++asked
+    if (isBusy.value) quit()
+    isBusy.value = true
+    progress.value = null
+    failure.value = null
+    try {
+      const told = proxy((now: Progress) => {
+        if (mine === asked) progress.value = now
+      })
+      const result = await connect().plan(rig, request(steps), told)
+      if (mine !== asked) return
+      if (result.ok) {
+        plan.value = result.plan
+        plannedFor.value = revision
+      } else {
+        plan.value = null
+        failure.value = result.message
+      }
+    } catch (error) {
+      if (mine === asked) failure.value = error instanceof Error ? error.message : String(error)
+    }
+    if (mine === asked) isBusy.value = false
+  }
+
+  /** Leave it at what is found at once. */
+  const stop = (): Promise<void> => run(STOPPED_STEPS)
+
+  /** Keep one line of the plan from being made, or let it be made again; the rest is planned anew. */
+  function strike(key: string): void {
+    struck.value = struck.value.includes(key)
+      ? struck.value.filter((other) => other !== key)
+      : [...struck.value, key]
+    void run()
+  }
+
+  function open(what?: PlanKind): void {
+    if (what) kind.value = what
+    isOpen.value = true
+    struck.value = []
+    void run()
+  }
+
+  function close(): void {
+    asked++
+    isOpen.value = false
+    isBusy.value = false
+    plan.value = null
+    failure.value = null
+    quit()
+  }
+
+  watch([kind, scope, policy, channels, shareLayers, away, roomFor], () => {
+    struck.value = []
+    plan.value = null
+    if (isOpen.value) void run()
+  })
+  watch(() => rigs.id, close)
+
+  /** Does the plan speak of the rig as it is now? */
+  const isCurrent = computed(() => plan.value !== null && plannedFor.value === rigs.revision)
+
+  return {
+    isOpen,
+    kind,
+    scope,
+    policy,
+    channels,
+    shareLayers,
+    away,
+    roomFor,
+    struck,
+    plan,
+    progress,
+    isBusy,
+    failure,
+    isCurrent,
+    run,
+    stop,
+    strike,
+    open,
+    close,
+  }
+})

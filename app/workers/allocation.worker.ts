@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { createAllocation } from './allocation'
+
+expose(createAllocation())

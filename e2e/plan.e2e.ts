@@ -1,0 +1,91 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { nineRingsRig } from '../demo'
+import { writeRig } from '../core/rig'
+import { sending, testController, testRig } from '../core/testing/rigs'
+import { importText, Key, startSession, type Session } from './browser'
+
+let page: Session
+beforeAll(async () => {
+  page = await startSession()
+})
+afterAll(async () => {
+  expect(await page.errors()).toEqual([])
+  await page.quit()
+})
+
+const summary = () => page.text('[data-testid=plan-summary]')
+const findings = async (): Promise<number> =>
+  Number(/\d+/.exec(await page.text('[data-testid=findings-count]'))?.[0] ?? 0)
+
+describe('planning the demo as it is found', () => {
+  beforeEach(async () => {
+    await page.go('/desk')
+    await importText(page, 'found.json', writeRig(nineRingsRig('as-found')))
+    await page.find('[data-testid=lattice]')
+    await page.waitFor('the findings', async () => (await findings()) > 30)
+  })
+
+  it('is cured in one plan, drawn before it is made, and undone in one step', async () => {
+    const before = await findings()
+    await page.click('[data-testid=plan-open]')
+    expect(await summary()).toMatch(/10 addresses change/)
+    expect(await page.text('[data-testid=plan]')).toContain('Proven: no plan is better.')
+    await page.waitFor('the plan in the lattice', async () => (await page.count('[data-planned]')) > 3)
+    await page.waitFor('the plan on the surface', async () => (await page.count('.tagline.planned')) > 3)
+    await page.click('[data-testid=plan-make]')
+    await page.waitFor('fewer findings', async () => (await findings()) < before - 10)
+    expect(await page.count('[data-testid=plan]')).toBe(0)
+    await page.keys(Key.chord(Key.CONTROL, 'z'))
+    await page.waitFor('all findings again', async () => (await findings()) === before)
+  })
+
+  it('is planned again without a line that is struck out', async () => {
+    await page.click('[data-testid=plan-open]')
+    await summary()
+    await page.click('[data-line="syzra/nine-rings//enc-8.touch#0"]')
+    await page.waitFor('a plan without it', async () => (await summary()).startsWith('9 addresses change'))
+    expect(await page.text('[data-testid=plan-shortages]')).toContain('it was struck out of the plan')
+    await page.press('Bring back what was struck out')
+    await page.waitFor('the whole plan', async () => (await summary()).startsWith('10 addresses change'))
+  })
+
+  it('keeps what was learned when everything of a controller is planned anew', async () => {
+    await page.click('[data-testid=plan-open]')
+    await summary()
+    await page.press('Plan anew')
+    await page.waitFor('a plan for all', async () =>
+      /How it scores/.test(await page.text('[data-testid=plan]')),
+    )
+    await page.press('Make room')
+    await page.waitFor('what moves out of the way', async () => /address/.test(await summary()))
+    expect(await page.text('[data-testid=plan]')).not.toContain('Syzra 24, Overture')
+  })
+})
+
+describe('a plan that cannot be', () => {
+  it('says who competes for what, and what would help, by keyboard alone', async () => {
+    const wanting = sending({ kind: 'cc', number: 'wanted' })
+    const rig = testRig([testController('a', { 'k1.turn': wanting, 'k2.turn': wanting })], undefined, {
+      houseRules: [
+        { id: 'low', kind: 'avoid', low: 0, high: 20 },
+        { id: 'high', kind: 'avoid', low: 22, high: 127 },
+      ],
+    })
+    await page.go('/desk')
+    await importText(page, 'full.json', writeRig(rig))
+    await page.waitFor('the rig', async () => (await page.count('.control')) === 6)
+    await page.keys('/')
+    await page.find('[data-testid=command-box]')
+    await page.keys('fill in', Key.ENTER)
+    await page.waitFor('one of two', async () => (await summary()).startsWith('2 addresses change'))
+    expect(await page.text('[data-testid=plan]')).toContain('1:cc21')
+    await page.click('[aria-label^="Channels"]')
+    await page.press('stay in any case')
+    await page.waitFor(
+      'one that is left',
+      async () => (await page.count('[data-testid=plan-shortages]')) === 1,
+    )
+    expect(await page.text('[data-testid=plan-shortages]')).toMatch(/2 gestures compete for 1 free CC number/)
+    expect(await page.text('[data-testid=plan-shortages]')).toMatch(/another channel/)
+  })
+})
