@@ -1,5 +1,6 @@
 import { expect, it } from 'vitest'
 import { solve } from '../core/allocate/solver/solve'
+import type { Problem } from '../core/allocate/solver/problem'
 import { controllerClass } from '../core/midi'
 import { problemOf, type Drawn } from '../core/testing/allocations'
 import { referenceOptimum } from '../core/testing/reference-solver'
@@ -47,6 +48,37 @@ const CASES = [
   [96, 3, 0.4],
   [100, 3, 0.25],
 ] as const
+
+/** Problems side by side, as of destinations that share nothing. */
+function together(problems: readonly Problem[]): Problem {
+  return problems.reduce(
+    (all, next) => {
+      const from = all.items.length
+      const shapes = new Map(
+        [...new Set(next.items)].map((shape) => [
+          shape,
+          { ...shape, takes: shape.takes.map((takes) => takes.map((resource) => resource + all.resources)) },
+        ]),
+      )
+      return {
+        items: [...all.items, ...next.items.flatMap((shape) => shapes.get(shape) ?? [])],
+        chains: [...all.chains, ...next.chains.map((chain) => chain.map((item) => item + from))],
+        resources: all.resources + next.resources,
+      }
+    },
+    { items: [], chains: [], resources: 0 },
+  )
+}
+
+it('two thousand gestures over sixteen channels of two destinations', () => {
+  const problem = together([1, 2].map((seed) => problemOf(drawn(seed, 1000, 16, 0.3))))
+  const start = performance.now()
+  const { score, proven, bound } = solve(problem, { steps: 400_000 })
+  console.log(
+    `2,000 gestures, 16 channels of 2 destinations 30 % full: ${((performance.now() - start) / 1000).toFixed(1)} s, ${JSON.stringify(score)}, proven: ${proven.join(', ') || 'none'}${bound ? `; open: ${bound.term} ≥ ${bound.value}` : ''}`,
+  )
+  expect(score.errors).toBe(0)
+}, 300_000)
 
 it('the best plan, beside integer programming', async () => {
   const lines: string[] = []

@@ -111,6 +111,34 @@ export function cheapest(
   return { path, cost }
 }
 
+/** For each item of a chain and each of its candidates, the least that it and all before it can cost. */
+export function forwards(
+  problem: Problem,
+  chain: readonly number[],
+  costs: Costs,
+  breakCost: number,
+): Float64Array[] {
+  const found: Float64Array[] = []
+  chain.forEach((item, index) => {
+    const shape = problem.items[item]
+    if (!shape) throw new RangeError(`There is no item ${item}.`)
+    const total = costs(shape).slice()
+    const last = found.at(-1)
+    const before = problem.items[chain[index - 1] ?? -1]
+    if (last && before) {
+      const runs = runsFrom(before, shape)
+      const broken = (last[leastOf(last)] ?? Infinity) + breakCost
+      for (let candidate = 0; candidate < total.length; candidate++) {
+        const run = runs[candidate] ?? -1
+        const on = run < 0 ? Infinity : (last[run] ?? Infinity)
+        total[candidate] = (total[candidate] ?? 0) + Math.min(on, broken)
+      }
+    }
+    found.push(total)
+  })
+  return found
+}
+
 /** For each item of a chain and each of its candidates, the least that it and all after it can cost. */
 export function completions(
   problem: Problem,

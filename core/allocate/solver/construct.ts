@@ -1,5 +1,5 @@
 import { cheapest, priced, weighed, type Costs, type Weights } from './chain'
-import { comparePlaced, compareScores, scoreOf, type Choice, type Problem } from './problem'
+import { comparePlaced, type Choice, type Problem } from './problem'
 
 /** A whole that is being put together: what each item has, and what is taken. */
 export interface Placing {
@@ -24,7 +24,10 @@ export function lift({ items }: Problem, placing: Placing, item: number): void {
   placing.choice[item] = -1
 }
 
-/** Lay a chain as cheaply as can be beside what is taken. Where a way would take something twice, it goes on from there anew. */
+/**
+ * Lay a chain as cheaply as can be beside what is taken. Where a way would take something twice, it goes on from
+ * there anew. False if there is no room for it.
+ */
 export function layChain(
   problem: Problem,
   placing: Placing,
@@ -32,11 +35,12 @@ export function layChain(
   base: Costs,
   prices: Float64Array | null,
   breakCost: number,
-): void {
+): boolean {
   let rest = chain
   while (rest.length > 0) {
     const costs = priced(base, prices, placing.taken)
-    const { path } = cheapest(problem, rest, costs, breakCost)
+    const { path, cost } = cheapest(problem, rest, costs, breakCost)
+    if (cost === Infinity) return false
     let laid = 0
     for (const item of rest) {
       const candidate = path[laid] ?? 0
@@ -47,20 +51,22 @@ export function layChain(
     }
     rest = rest.slice(laid)
   }
+  return true
 }
 
-/** Lay all chains, one after the other. */
+/** Lay all chains, one after the other. Null if that leads to where there is no room for one. */
 export function layAll(
   problem: Problem,
   order: readonly number[],
   weights: Weights,
   prices: Float64Array | null,
-): number[] {
+): number[] | null {
   const placing = emptyPlacing(problem)
   const base = weighed(weights)
-  for (const index of order)
-    layChain(problem, placing, problem.chains[index] ?? [], base, prices, weights.breaks)
-  return placing.choice
+  const isLaid = order.every((index) =>
+    layChain(problem, placing, problem.chains[index] ?? [], base, prices, weights.breaks),
+  )
+  return isLaid ? placing.choice : null
 }
 
 /** Take some chains up and lay them again, as long as that makes the whole better; at most `budget` times. */
@@ -68,18 +74,20 @@ export function improved(problem: Problem, start: Choice, weights: Weights, budg
   const base = weighed(weights)
   const { chains } = problem
   let best = [...start]
-  let bestScore = scoreOf(problem, best)
+  const placing = emptyPlacing(problem)
+  best.forEach((candidate, item) => place(problem, placing, item, candidate))
   const relay = (which: readonly number[]): boolean => {
-    const placing = emptyPlacing(problem)
-    best.forEach((candidate, item) => place(problem, placing, item, candidate))
-    for (const index of which) for (const item of chains[index] ?? []) lift(problem, placing, item)
-    for (const index of which) layChain(problem, placing, chains[index] ?? [], base, null, weights.breaks)
-    const score = scoreOf(problem, placing.choice)
-    const better = compareScores(score, bestScore)
-    if (better > 0 || (better === 0 && comparePlaced(problem, placing.choice, best) >= 0)) return false
-    best = placing.choice
-    bestScore = score
-    return true
+    const lists = which.flatMap((index) => (chains[index] ? [chains[index]] : []))
+    const items = lists.flat()
+    for (const item of items) lift(problem, placing, item)
+    const isLaid = lists.every((list) => layChain(problem, placing, list, base, null, weights.breaks))
+    if (isLaid && comparePlaced(problem, placing.choice, best, lists) < 0) {
+      best = [...placing.choice]
+      return true
+    }
+    for (const item of items) lift(problem, placing, item)
+    for (const item of items) place(problem, placing, item, best[item] ?? 0)
+    return false
   }
   let left = budget
   for (let isBetter = true; isBetter && left > 0;) {

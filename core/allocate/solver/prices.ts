@@ -1,5 +1,5 @@
 import { cheapest, priced, weighed, type Weights } from './chain'
-import { OWN_TERMS, runsOn, TERMS, type OwnTerm, type Problem, type Term } from './problem'
+import { OWN_TERMS, runsOn, TERMS, type OwnTerm, type Problem, type Shape, type Term } from './problem'
 
 /** A price for everything that is there once, what each unit of a settled term costs, and the bound that follows. */
 export interface Priced {
@@ -21,6 +21,26 @@ const LEAST_STRIDE = 1e-4
 /** How hard settled terms are held on to at first. */
 const FIRST_WEIGHT = 4
 
+const shapeIds = new WeakMap<Shape, number>()
+let shapeCount = 0
+const kinds = new WeakMap<readonly number[], { problem: Problem; kind: string }>()
+
+/** The same for chains of the same shapes, which at the same prices go the same way. */
+function kindOf(problem: Problem, chain: readonly number[]): string {
+  const known = kinds.get(chain)
+  if (known?.problem === problem) return known.kind
+  const ids = chain.map((item) => {
+    const shape = problem.items[item]
+    if (!shape) return -1
+    const id = shapeIds.get(shape) ?? shapeCount++
+    shapeIds.set(shape, id)
+    return id
+  })
+  const kind = ids.join()
+  kinds.set(chain, { problem, kind })
+  return kind
+}
+
 /** The chains that are still to be laid, and what is taken by the others. */
 export interface Part {
   chains: ReadonlyArray<readonly number[]>
@@ -33,8 +53,11 @@ function relaxed(problem: Problem, prices: Float64Array, weights: Weights, { cha
   const used = new Int32Array(problem.resources)
   const amounts = Object.fromEntries(TERMS.map((term) => [term, 0])) as Record<Term, number>
   let cost = 0
+  const ways = new Map<string, ReturnType<typeof cheapest>>()
   for (const chain of chains) {
-    const way = cheapest(problem, chain, costs, weights.breaks)
+    const kind = kindOf(problem, chain)
+    const way = ways.get(kind) ?? cheapest(problem, chain, costs, weights.breaks)
+    ways.set(kind, way)
     cost += way.cost
     way.path.forEach((candidate, index) => {
       const shape = problem.items[chain[index] ?? 0]
@@ -52,7 +75,7 @@ function relaxed(problem: Problem, prices: Float64Array, weights: Weights, { cha
 export interface PriceOptions {
   rounds: number
   /** Stop as soon as the bound reaches this. */
-  enough: number
+  enough: () => number
   /** Called every few rounds with the prices as they stand. */
   onRound?: (prices: Float64Array, weights: Weights) => void
   start?: Priced | null
@@ -90,7 +113,7 @@ export function findPrices(problem: Problem, stage: Stage, target: number, optio
       if (bound > best.bound + 1e-3 * Math.max(1, Math.abs(target))) idle = 0
       best = { prices: prices.slice(), weights: { ...weights }, bound }
     } else idle++
-    if (Math.ceil(best.bound - 1e-6) >= enough) break
+    if (Math.ceil(best.bound - 1e-6) >= enough()) break
     if (round % 8 === 0) onRound?.(prices, weights)
     if (idle >= PATIENCE) {
       idle = 0
@@ -138,18 +161,22 @@ const MOST_FIRST = 2
 const FAR = 2 ** 18
 
 /**
- * The least of a term that chains have that look for themselves only, given that each has the least it can
- * have of the `tight` terms. Of very many such terms only the last are looked at, which is a bound all the same.
+ * Weights by which each chain has, of the least it can have of the `tight` terms, the least of another. Of very
+ * many such terms only the last are looked at.
  */
-export function leastAlone(problem: Problem, term: Term, tight: readonly Term[]): number {
+export function aloneWeights(problem: Problem, term: Term, tight: readonly Term[]): Weights {
   const weights = Object.fromEntries(TERMS.map((each) => [each, 0])) as Record<Term, number>
   const first = tight.filter((each) => each === 'breaks' || isCounted(problem, each)).slice(-MOST_FIRST)
-  const whole = { chains: problem.chains, taken: null }
   ;[term, ...first.toReversed()].forEach((each, index) => {
     weights[each] = FAR ** index
   })
-  return relaxed(problem, new Float64Array(problem.resources), weights, whole).amounts[term]
+  return weights
 }
+
+/** The least of a term that chains have together that look for themselves only. */
+export const leastAlone = (problem: Problem, term: Term, weights: Weights): number =>
+  relaxed(problem, new Float64Array(problem.resources), weights, { chains: problem.chains, taken: null })
+    .amounts[term]
 
 const isCounted = (problem: Problem, term: OwnTerm): boolean =>
   problem.items.some(({ costs }) => costs[term].some((cost) => cost > 0))

@@ -56,13 +56,14 @@ export const addressOf = ({ items }: Problem, item: number, choice: Choice): num
 export const runsOn = (before: number, address: number): boolean =>
   before !== NOWHERE && address === before + 1
 
-export function scoreOf(problem: Problem, choice: Choice): Score {
+/** The score of a choice; of some chains only, where they are given. */
+export function scoreOf(problem: Problem, choice: Choice, chains: Problem['chains'] = problem.chains): Score {
   const score = noScore()
-  problem.items.forEach((shape, item) => {
-    for (const term of OWN_TERMS) score[term] += shape.costs[term][choice[item] ?? 0] ?? 0
-  })
-  for (const chain of problem.chains) {
+  for (const chain of chains) {
     chain.forEach((item, index) => {
+      const shape = problem.items[item]
+      const candidate = choice[item] ?? 0
+      if (shape) for (const term of OWN_TERMS) score[term] += shape.costs[term][candidate] ?? 0
       const before = chain[index - 1]
       if (before === undefined) return
       if (!runsOn(addressOf(problem, before, choice), addressOf(problem, item, choice))) score.breaks++
@@ -77,11 +78,20 @@ export function compareScores(a: Score, b: Score): number {
   return 0
 }
 
-/** As `compareScores`; of equal scores the one that has the lower addresses, item by item. */
-export function comparePlaced(problem: Problem, a: Choice, b: Choice): number {
-  const byScore = compareScores(scoreOf(problem, a), scoreOf(problem, b))
+/**
+ * As `compareScores`; of equal scores the one that has the lower addresses, item by item. Of some chains only,
+ * where they are given.
+ */
+export function comparePlaced(
+  problem: Problem,
+  a: Choice,
+  b: Choice,
+  chains: Problem['chains'] = problem.chains,
+): number {
+  const byScore = compareScores(scoreOf(problem, a, chains), scoreOf(problem, b, chains))
   if (byScore !== 0) return byScore
-  for (let item = 0; item < problem.items.length; item++) {
+  const items = chains.flat().sort((one, other) => one - other)
+  for (const item of items) {
     const difference = orderOf(addressOf(problem, item, a)) - orderOf(addressOf(problem, item, b))
     if (difference !== 0) return difference
   }

@@ -15,7 +15,7 @@ const EPSILON = 1e-6
 /** Rounds in which prices are looked at again for what is left to be laid. */
 const FEW_ROUNDS = 12
 /** A round over one item counts as so many steps. */
-const ROUND_STEPS = 4
+const ROUND_STEPS = 1
 
 /** What each chain from an index on costs at least, together with all after it. */
 function suffixes(problem: Problem, from: number, costs: Costs, breakCost: number): number[] {
@@ -65,7 +65,7 @@ export function search(
       const open = left.at(-1)?.value ?? 0
       now = findPrices(problem, { term, settled: left.slice(0, -1) }, open + 1, {
         rounds: FEW_ROUNDS,
-        enough: open + 1,
+        enough: () => open + 1,
         start: before,
         part,
       })

@@ -1,7 +1,17 @@
-import type { Weights } from './chain'
+import { cheapest, priced, weighed, type Weights } from './chain'
 import { improved, layAll } from './construct'
-import { findPrices, leastAlone, type Priced, type Stage } from './prices'
-import { comparePlaced, scoreOf, TERMS, type Choice, type Problem, type Score, type Term } from './problem'
+import { aloneWeights, findPrices, leastAlone, type Priced, type Stage } from './prices'
+import {
+  comparePlaced,
+  noScore,
+  scoreOf,
+  TERMS,
+  type Choice,
+  type Problem,
+  type Score,
+  type Term,
+} from './problem'
+import { componentsOf, narrowed, reduced, widened, type Reduced } from './reduce'
 import { search, type Budget } from './search'
 
 export interface SolveOptions {
@@ -12,8 +22,10 @@ export interface SolveOptions {
 }
 
 export interface Progress {
-  score: Score
-  /** The terms that are proven. */
+  /** Parts of the problem that are done, and all of them. */
+  done: number
+  of: number
+  /** The terms that are proven in the part at hand. */
   proven: readonly Term[]
 }
 
@@ -28,10 +40,15 @@ export interface Solution {
   isLeast: boolean
 }
 
+/** Rounds in which prices are found; of many items fewer, or they would take longer than they are worth. */
 const ROUNDS = 900
-/** Above so many items bounds take longer than they are worth: fewer rounds. */
+const ROUND_ITEMS = 120_000
+const LEAST_ROUNDS = 24
+/** Above so many items chains are not laid again for every set of prices. */
 const LARGE = 400
-const LARGE_ROUNDS = 24
+/** How often chains are taken up and laid again, at first and with every set of prices. */
+const FIRST_TRIES = 2000
+const LATER_TRIES = 60
 
 /** As heavy as can be without a lower term getting lost in rounding. */
 function rankedWeights(problem: Problem): Weights {
@@ -48,96 +65,157 @@ function rankedWeights(problem: Problem): Weights {
   return weights
 }
 
-/** Chains in the orders in which they are tried: as they stand, and the longest first. */
-function orders({ chains }: Problem): number[][] {
+/** Chains in the orders in which they are tried: the longest first, and as they stand. */
+function orders({ chains }: Problem): [number[], number[]] {
   const plain = chains.map((_, index) => index)
   const longest = plain.toSorted((a, b) => (chains[b]?.length ?? 0) - (chains[a]?.length ?? 0) || a - b)
   return [longest, plain]
 }
 
-/**
- * The best choice for a problem, term by term in the order of `TERMS`, and of equal ones that with the lowest
- * addresses. Always the same for the same problem and steps. Run to its end it is optimal; `proven` says how far it came.
- */
-export function solve(problem: Problem, { steps, onProgress }: SolveOptions): Solution {
-  const weights = rankedWeights(problem)
-  const isLarge = problem.items.length > LARGE
-  const budget: Budget = { left: steps }
-  const { chains } = problem
-  let best: Choice | null = null
-  const offer = (choice: Choice): void => {
-    if (best === null || comparePlaced(problem, choice, best) < 0) best = choice
+/** Weights for laying chains by prices: those of the prices, with what comes after only to tell equals apart. */
+function mixedWeights(at: Weights, term: Term): Weights {
+  const mixed = { ...at }
+  let small = 1e-4
+  for (const each of TERMS.slice(TERMS.indexOf(term) + 1)) {
+    mixed[each] = small
+    small /= 1e2
   }
-  for (const order of orders(problem)) offer(layAll(problem, order, weights, null))
-  const first = best ?? []
-  offer(improved(problem, first, weights, isLarge ? 200 : 2000))
+  return mixed
+}
+
+/** The same problem with those chains first that want what others want too: there a search ends soonest. */
+function mostWantedFirst(problem: Problem, { prices, weights }: Priced): Problem {
+  const costs = priced(weighed(weights), prices, null)
+  const wanted = new Map(
+    problem.chains.map((chain) => {
+      const { path } = cheapest(problem, chain, costs, weights.breaks)
+      const takes = chain.flatMap((item, index) => [...(problem.items[item]?.takes[path[index] ?? 0] ?? [])])
+      return [chain, takes.reduce((sum, resource) => sum + (prices[resource] ?? 0), 0)]
+    }),
+  )
+  return {
+    ...problem,
+    chains: problem.chains.toSorted((a, b) => (wanted.get(b) ?? 0) - (wanted.get(a) ?? 0)),
+  }
+}
+
+/** A problem that grows smaller while it is solved, with the best choice that is known of it. */
+interface Work {
+  problem: Problem
+  /** From the first to the smallest. */
+  steps: Reduced[]
+  best: Choice
+}
+
+/** Leave out of the problem what can no longer be part of a best choice. */
+function shrink(work: Work, weights: Weights, prices: Float64Array | null, slack: number): void {
+  const step = reduced(work.problem, weights, prices, slack)
+  const best = narrowed(step, work.best)
+  // The best that is known is within the slack; where rounding says otherwise, the problem stays as it is.
+  if (best === null) return
+  work.problem = step.problem
+  work.steps.push(step)
+  work.best = best
+}
+
+function solvePart(whole: Problem, budget: Budget, tell: (proven: readonly Term[]) => boolean): Solution {
+  const weights = rankedWeights(whole)
+  const isLarge = whole.items.length > LARGE
+  const rounds = Math.max(LEAST_ROUNDS, Math.min(ROUNDS, Math.floor(ROUND_ITEMS / whole.items.length)))
+  const [longest, plain] = orders(whole)
+  const first = layAll(whole, longest, weights, null)
+  if (first === null) throw new Error('A part has an item that can go nowhere, not even be left out.')
+  const work: Work = { problem: whole, steps: [], best: first }
+  const offer = (choice: Choice | null): void => {
+    if (choice !== null && comparePlaced(work.problem, choice, work.best) < 0) work.best = choice
+  }
+  offer(layAll(whole, plain, weights, null))
+  offer(improved(whole, work.best, weights, isLarge ? 200 : FIRST_TRIES))
 
   const settled: Array<{ term: Term; value: number }> = []
   const proven: Term[] = []
+  /** Terms of which every chain has the least it could have if it were alone. */
+  const tight: Term[] = []
   let prices: Priced | null = null
-  const current = (): Choice => best ?? first
-  const score = (): Score => scoreOf(problem, current())
-  let isStopped = false
-  const tell = (): void => {
-    if (onProgress?.({ score: score(), proven: [...proven] })) isStopped = true
+  const score = (): Score => scoreOf(work.problem, work.best)
+  const result = (bound: Solution['bound'], isLeast: boolean): Solution => {
+    const choice = work.steps.reduceRight<Choice>((now, step) => widened(step, now), work.best)
+    return { choice, score: scoreOf(whole, choice), proven, bound, isLeast }
   }
 
-  // Terms of which every chain has the least it could have if it were alone.
-  const tight: Term[] = []
-
   for (const term of TERMS) {
-    tell()
+    const isStopped = tell(proven)
     const stage: Stage = { term, settled: [...settled] }
-    const alone = leastAlone(problem, term, tight)
-    if (alone === score()[term]) tight.push(term)
-    else {
-      const longest = orders(problem)[0] ?? []
-      const found: Priced = findPrices(problem, stage, score()[term], {
-        rounds: isStopped ? 1 : isLarge ? LARGE_ROUNDS : ROUNDS,
-        get enough() {
-          return score()[term]
-        },
+    const alone = aloneWeights(work.problem, term, tight)
+    if (leastAlone(work.problem, term, alone) === score()[term]) {
+      tight.push(term)
+      shrink(work, alone, null, 0.5)
+    } else {
+      const target = (): number => score()[term]
+      const found: Priced = findPrices(work.problem, stage, target(), {
+        rounds: isStopped ? 1 : rounds,
+        enough: target,
         start: prices,
         onRound: (now, at) => {
-          const mixed = mixedWeights(weights, at, term)
-          offer(improved(problem, layAll(problem, longest, mixed, now), weights, isLarge ? 0 : chains.length))
+          const laid = layAll(work.problem, longest, mixedWeights(at, term), now)
+          offer(laid === null || isLarge ? laid : improved(work.problem, laid, weights, LATER_TRIES))
         },
       })
       prices = found
       let lower = Math.ceil(found.bound - 1e-6)
-      while (lower < score()[term] && !isStopped) {
-        tell()
-        const ended = search(problem, stage, score()[term] - 1, found, budget)
-        if (ended.end === 'found') offer(improved(problem, ended.choice, weights, 200))
-        else if (ended.end === 'none') lower = score()[term]
+      while (lower < target()) {
+        if (tell(proven)) break
+        const ended = search(mostWantedFirst(work.problem, found), stage, target() - 1, found, budget)
+        if (ended.end === 'found') offer(improved(work.problem, ended.choice, weights, LATER_TRIES))
+        else if (ended.end === 'none') lower = target()
         else break
       }
-      if (lower < score()[term])
-        return {
-          choice: current(),
-          score: score(),
-          proven,
-          bound: { term, value: Math.max(0, lower) },
-          isLeast: false,
-        }
+      if (lower < target()) return result({ term, value: Math.max(0, lower) }, false)
+      shrink(work, found.weights, found.prices, target() - found.bound)
     }
     settled.push({ term, value: score()[term] })
     proven.push(term)
   }
   const last: Stage = { term: 'moved', settled: settled.slice(0, -1) }
-  const flat = prices ?? findPrices(problem, last, score().moved, { rounds: 1, enough: 0 })
-  const ended = search(problem, last, score().moved, flat, budget)
-  if (ended.end === 'found') best = ended.choice
-  return { choice: current(), score: score(), proven, bound: null, isLeast: ended.end === 'found' }
+  const most = score().moved
+  const flat = prices ?? findPrices(work.problem, last, most, { rounds: 1, enough: () => 0 })
+  const ended = search(work.problem, last, most, flat, budget)
+  if (ended.end === 'found') work.best = ended.choice
+  return result(null, ended.end === 'found')
 }
 
-/** Weights for laying chains by prices: those of the prices, with what comes after only to tell equals apart. */
-function mixedWeights(ranked: Weights, at: Weights, term: Term): Weights {
-  const mixed = { ...at }
-  let small = 1e-4
-  for (const each of TERMS.slice(TERMS.indexOf(term) + 1)) {
-    mixed[each] = small * (ranked[each] > 0 ? 1 : 0)
-    small /= 1e2
+/**
+ * The best choice for a problem, term by term in the order of `TERMS`, and of equal ones that with the lowest
+ * addresses. Always the same for the same problem and steps. Run to its end it is optimal; `proven` says how far
+ * it came. Parts that share nothing are solved one by one.
+ */
+export function solve(problem: Problem, { steps, onProgress }: SolveOptions): Solution {
+  const budget: Budget = { left: steps }
+  const parts = componentsOf(problem)
+  const choice = new Array<number>(problem.items.length).fill(0)
+  const solved = parts.map((part, index) => {
+    const solution = solvePart(
+      part.problem,
+      budget,
+      (proven) => onProgress?.({ done: index, of: parts.length, proven: [...proven] }) === true,
+    )
+    part.items.forEach((item, own) => {
+      choice[item] = solution.choice[own] ?? 0
+    })
+    return solution
+  })
+  const open = Math.min(
+    ...solved.map(({ bound }) => (bound === null ? TERMS.length : TERMS.indexOf(bound.term))),
+    TERMS.length,
+  )
+  const term = TERMS[open]
+  const least = (solution: Solution, of: Term): number =>
+    solution.bound?.term === of ? solution.bound.value : solution.score[of]
+  return {
+    choice,
+    score: solved.length === 0 ? noScore() : scoreOf(problem, choice),
+    proven: TERMS.slice(0, open),
+    bound: term ? { term, value: solved.reduce((sum, solution) => sum + least(solution, term), 0) } : null,
+    isLeast: solved.every(({ isLeast }) => isLeast),
   }
-  return mixed
 }

@@ -7,8 +7,10 @@ const plans = usePlanStore()
 const rigs = useRigStore()
 
 const progress = computed(() => {
-  const proven = plans.progress?.proven.length ?? 0
-  return proven === 0 ? 'Looking for a plan…' : `Proving it: ${proven} of ${TERMS.length} counts done…`
+  const { progress: now } = plans
+  if (!now) return 'Looking at what may move…'
+  const part = now.of > 1 ? `part ${now.done + 1} of ${now.of}, ` : ''
+  return `Planning: ${part}${now.proven.length} of ${TERMS.length} counts proven…`
 })
 const heading = useTemplateRef('heading')
 onMounted(() => heading.value?.focus())

@@ -1,0 +1,147 @@
+import { completions, forwards, priced, weighed, type Weights } from './chain'
+import type { Choice, Problem, Shape } from './problem'
+
+/** A smaller problem that has the same best choice, and what its candidates were. */
+export interface Reduced {
+  problem: Problem
+  /** For each item the candidates that are left, by their number before. */
+  kept: ReadonlyArray<Int32Array>
+}
+
+const EPSILON = 1e-6
+
+/** A shape with some of its candidates. */
+function withOnly(shape: Shape, kept: Int32Array, contested: Uint8Array | null): Shape {
+  const pick = (values: Uint16Array): Uint16Array => Uint16Array.from(kept, (index) => values[index] ?? 0)
+  return {
+    addresses: Int32Array.from(kept, (index) => shape.addresses[index] ?? 0),
+    takes: Array.from(kept, (index) => {
+      const takes = shape.takes[index] ?? new Int32Array()
+      return contested === null ? takes : takes.filter((resource) => contested[resource] === 1)
+    }),
+    costs: Object.fromEntries(
+      Object.entries(shape.costs).map(([term, values]) => [term, pick(values)]),
+    ) as unknown as Shape['costs'],
+  }
+}
+
+/** What more than one item could take. */
+function contestedIn({ items, resources }: Problem): Uint8Array {
+  const seenBy = new Int32Array(resources).fill(-1)
+  const contested = new Uint8Array(resources)
+  items.forEach((shape, item) => {
+    for (const takes of shape.takes) {
+      for (const resource of takes) {
+        const before = seenBy[resource] ?? -1
+        if (before >= 0 && before !== item) contested[resource] = 1
+        seenBy[resource] = item
+      }
+    }
+  })
+  return contested
+}
+
+/**
+ * Leave out every candidate through which its chain would cost more than `slack` above the least it can, at
+ * these weights and prices; and forget what only one item could take.
+ */
+export function reduced(
+  problem: Problem,
+  weights: Weights,
+  prices: Float64Array | null,
+  slack: number,
+): Reduced {
+  const costs = priced(weighed(weights), prices, null)
+  const keeps = new Array<Int32Array>(problem.items.length)
+  for (const chain of problem.chains) {
+    const before = forwards(problem, chain, costs, weights.breaks)
+    const after = completions(problem, chain, costs, weights.breaks)
+    const least = (after[0] ?? new Float64Array()).reduce((a, b) => Math.min(a, b), Infinity)
+    chain.forEach((item, index) => {
+      const shape = problem.items[item]
+      const own = shape ? costs(shape) : new Float64Array()
+      const left: number[] = []
+      for (let candidate = 0; candidate < own.length; candidate++) {
+        const through =
+          (before[index]?.[candidate] ?? 0) + (after[index]?.[candidate] ?? 0) - (own[candidate] ?? 0)
+        if (through - least <= slack + EPSILON) left.push(candidate)
+      }
+      keeps[item] = Int32Array.from(left)
+    })
+  }
+  return made(problem, keeps)
+}
+
+function made(problem: Problem, kept: readonly Int32Array[]): Reduced {
+  const build = (contested: Uint8Array | null): Problem => {
+    const known = new Map<Shape, Map<string, Shape>>()
+    const items = problem.items.map((shape, item) => {
+      const own = kept[item] ?? new Int32Array()
+      const ofShape = known.get(shape) ?? new Map<string, Shape>()
+      known.set(shape, ofShape)
+      const key = own.join()
+      const found = ofShape.get(key) ?? withOnly(shape, own, contested)
+      ofShape.set(key, found)
+      return found
+    })
+    return { ...problem, items }
+  }
+  return { problem: build(contestedIn(build(null))), kept }
+}
+
+/** A choice of the smaller problem, in the candidates of the one before. */
+export const widened = ({ kept }: Reduced, choice: Choice): number[] =>
+  choice.map((candidate, item) => kept[item]?.[candidate] ?? 0)
+
+/** A choice of the one before, in the candidates of the smaller; null if one of its candidates was left out. */
+export function narrowed({ kept }: Reduced, choice: Choice): number[] | null {
+  const found = choice.map((candidate, item) => kept[item]?.indexOf(candidate) ?? -1)
+  return found.includes(-1) ? null : found
+}
+
+/** A part of a problem that shares nothing with the rest, with the items it is made of. */
+export interface Component {
+  problem: Problem
+  items: readonly number[]
+}
+
+/** The parts of a problem that share nothing with each other: each can be solved by itself. */
+export function componentsOf(problem: Problem): Component[] {
+  const { chains, items } = problem
+  const root = chains.map((_, index) => index)
+  const find = (index: number): number => {
+    let at = index
+    while (root[at] !== at) at = root[at] ?? at
+    return at
+  }
+  const owner = new Int32Array(problem.resources).fill(-1)
+  chains.forEach((chain, index) => {
+    const shapes = new Set(chain.flatMap((item) => items[item] ?? []))
+    for (const shape of shapes) {
+      for (const takes of shape.takes) {
+        for (const resource of takes) {
+          const other = owner[resource] ?? -1
+          if (other >= 0) root[find(other)] = find(index)
+          owner[resource] = index
+        }
+      }
+    }
+  })
+  const groups = new Map<number, number[]>()
+  chains.forEach((_, index) => {
+    const at = find(index)
+    groups.set(at, [...(groups.get(at) ?? []), index])
+  })
+  return [...groups.values()].map((group) => {
+    const own = group.flatMap((index) => chains[index] ?? []).toSorted((a, b) => a - b)
+    const numberOf = new Map(own.map((item, index) => [item, index]))
+    return {
+      items: own,
+      problem: {
+        items: own.flatMap((item) => items[item] ?? []),
+        chains: group.map((index) => (chains[index] ?? []).map((item) => numberOf.get(item) ?? 0)),
+        resources: problem.resources,
+      },
+    }
+  })
+}
