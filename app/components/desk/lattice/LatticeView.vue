@@ -119,6 +119,7 @@ const tag = computed(() =>
       <LatticeLegend v-if="!desk.isListing && !plans.isOpen" class="ml-auto" :family="desk.family" />
       <UiButton
         :class="(desk.isListing || plans.isOpen) && 'ml-auto'"
+        :look="plans.isOpen ? 'strong' : 'quiet'"
         :aria-pressed="plans.isOpen"
         data-testid="plan-open"
         @click="plans.isOpen ? plans.close() : plans.open()"

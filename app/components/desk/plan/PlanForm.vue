@@ -37,7 +37,7 @@ const FIELD = 'bg-raised border-line tag h-7 rounded-md border px-1.5'
 
 <template>
   <form class="flex flex-col gap-2 text-xs" @submit.prevent="plans.run()">
-    <div class="-ml-1.5 flex flex-wrap gap-0.5" role="radiogroup" aria-label="What to plan">
+    <div class="flex flex-wrap gap-0.5" role="radiogroup" aria-label="What to plan">
       <button
         v-for="each in KINDS"
         :key="each.value"
