@@ -63,6 +63,19 @@ describe('planning the demo as it is found', () => {
   })
 })
 
+it('lets a controller stand in for one that is put away', async () => {
+  await page.go('/desk')
+  await importText(page, 'found.json', writeRig(nineRingsRig('as-found')))
+  await page.find('[data-testid=lattice]')
+  await page.press('Merrod 49')
+  await page.click('[data-testid=plan-open]')
+  await page.press('Stand in')
+  await page.waitFor('what it takes over', async () => (await summary()).includes('nothing to teach again'))
+  expect(await page.text('[data-testid=plan-result]')).toContain('It stands in for')
+  await page.click('[data-testid=plan-make]')
+  await page.waitFor('it is made', async () => (await page.count('[data-testid=plan]')) === 0)
+})
+
 describe('a plan that cannot be', () => {
   it('says who competes for what, and what would help, by keyboard alone', async () => {
     const wanting = sending({ kind: 'cc', number: 'wanted' })

@@ -74,6 +74,23 @@ it('one channel large, and what is shared on purpose', async () => {
   await keep('shared-night')
 })
 
+it('a plan, light and dark', async () => {
+  await inTheme('vellum', '/desk', '[data-testid=lattice]')
+  await page.click('[data-testid=plan-open]')
+  await page.find('[data-testid=plan-summary]')
+  await keep('plan')
+  await inTheme('night', '/desk', '[data-testid=lattice]')
+  await page.press('Notes')
+  await page.click('[data-testid=plan-open]')
+  await page.find('[data-testid=plan-summary]')
+  await page.driver.executeScript(
+    `document.querySelector('[data-plan-group]').scrollIntoView()
+     document.querySelectorAll('[data-testid=plan] summary').forEach((summary) => summary.click())`,
+  )
+  await keep('plan-night')
+  await page.click('[data-testid=plan-open]')
+})
+
 it('joining a control to a parameter', async () => {
   await inTheme('vellum', '/desk', '[data-testid=lattice]')
   await page.click('[data-control="knob-2"]')

@@ -27,6 +27,8 @@ export const usePlanStore = defineStore('plan', () => {
   /** To move away from: controller numbers, on one channel or on all (null). */
   const away = ref<{ channel: number | null; low: number; high: number }>({ channel: null, low: 0, high: 13 })
   const roomFor = ref<Id | null>(null)
+  /** Whom the controller shown on the Desk stands in for. */
+  const missing = ref<Id | null>(null)
   const struck = ref<string[]>([])
 
   const plan = shallowRef<Plan | null>(null)
@@ -59,6 +61,11 @@ export const usePlanStore = defineStore('plan', () => {
     return planner
   }
 
+  /** The first controller that is put away, other than the one on the Desk. */
+  const absent = computed(
+    () => rigs.rig?.controllers.find(({ id, inUse }) => !inUse && id !== desk.controller?.id)?.id ?? null,
+  )
+
   const policyAsked = (): ChannelPolicy =>
     policy.value === 'among'
       ? { kind: 'among', channels: channels.value.length > 0 ? [...channels.value] : [1] }
@@ -80,6 +87,13 @@ export const usePlanStore = defineStore('plan', () => {
         return { kind: 'avoid', ...options, away: [{ ...away.value }] }
       case 'make-room':
         return { kind: 'make-room', ...options, controller: roomFor.value ?? owner ?? '' }
+      case 'stand-in':
+        return {
+          kind: 'stand-in',
+          ...options,
+          controller: owner ?? '',
+          for: missing.value ?? absent.value ?? '',
+        }
       default:
         return { kind: kind.value, ...options }
     }
@@ -139,7 +153,7 @@ export const usePlanStore = defineStore('plan', () => {
     quit()
   }
 
-  watch([kind, scope, policy, channels, shareLayers, away, roomFor], () => {
+  watch([kind, scope, policy, channels, shareLayers, away, roomFor, missing], () => {
     struck.value = []
     plan.value = null
     if (isOpen.value) void run()
@@ -158,6 +172,8 @@ export const usePlanStore = defineStore('plan', () => {
     shareLayers,
     away,
     roomFor,
+    missing,
+    absent,
     struck,
     plan,
     progress,

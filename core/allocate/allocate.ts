@@ -17,6 +17,7 @@ import { placesOfSenders, type Plan, type PlannedChange, type Shortage } from '.
 import { pose, type Posed } from './pose'
 import type { AllocateRequest } from './request'
 import { NOWHERE, type Choice } from './solver/problem'
+import { standIn } from './stand-in'
 import { solve, type Progress, type Solution } from './solver/solve'
 
 /** After so many attempts whatever still makes an error is left out of the plan. */
@@ -218,6 +219,10 @@ export function allocate(
   apply: Apply,
   onProgress?: (progress: Progress) => boolean,
 ): Plan {
+  if (request.kind === 'stand-in') {
+    const { controller, for: missing, struck } = request
+    return standIn(given, { controller, missing, struck }, apply)
+  }
   const first =
     request.kind === 'repair' ? firstCures(given, request.struck, apply) : { cures: [], check: given }
   const { check } = first

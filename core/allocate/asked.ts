@@ -42,7 +42,25 @@ export function problemsOf(rig: Rig, request: AllocateRequest): RequestProblem[]
       problems.push({ path, message: 'There is no such controller in this rig; choose one that is.' })
   }
   request.controllers.forEach((id, index) => gone(id, `request.controllers[${index}]`))
-  if (request.kind === 'make-room') gone(request.controller, 'request.controller')
+  if (request.kind === 'make-room' || request.kind === 'stand-in')
+    gone(request.controller, 'request.controller')
+  if (request.kind === 'stand-in') {
+    gone(request.for, 'request.for')
+    const isLearned = rig.mappings.some(
+      ({ gesture, learnedAt }) => learnedAt !== null && gesture?.startsWith(`${request.for}/`) === true,
+    )
+    if (request.for === request.controller)
+      problems.push({
+        path: 'request.for',
+        message: 'A controller cannot stand in for itself; choose another.',
+      })
+    else if (controllers.has(request.for) && !isLearned)
+      problems.push({
+        path: 'request.for',
+        message:
+          'No destination has learned anything of this controller, so there is nothing to stand in for.',
+      })
+  }
   request.rules.forEach((rule, index) => {
     const path = `request.rules[${index}]`
     if (rule.low > rule.high)

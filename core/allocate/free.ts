@@ -98,6 +98,8 @@ export function freeSenders(check: Check, request: AllocateRequest, troubles: re
         return true
       case 'avoid':
         return isAway(request, sender)
+      case 'stand-in':
+        return false
       case 'make-room':
         return sender.place.controller === request.controller ? isWanting(sender) : inTrouble.has(sender.key)
     }

@@ -57,6 +57,8 @@ export const AllocateRequest = z.discriminatedUnion('kind', [
     away: z.array(Away).check(z.minLength(1), z.maxLength(64)),
   }),
   z.strictObject({ kind: z.literal('make-room'), ...options, controller: Id }),
+  /** `controller` takes over what destinations learned of `for`. */
+  z.strictObject({ kind: z.literal('stand-in'), ...options, controller: Id, for: Id }),
 ])
 export type AllocateRequest = z.infer<typeof AllocateRequest>
 export type AllocateInput = z.input<typeof AllocateRequest>

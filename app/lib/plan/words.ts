@@ -7,6 +7,11 @@ export const KINDS: ReadonlyArray<{ value: PlanKind; label: string; about: strin
   { value: 'fill', label: 'Fill in', about: 'Give a number to everything that has none.' },
   { value: 'make-room', label: 'Make room', about: 'Everyone else moves out of the way of one controller.' },
   { value: 'avoid', label: 'Move away', about: 'Leave some controller numbers, or a channel.' },
+  {
+    value: 'stand-in',
+    label: 'Stand in',
+    about: 'The controller shown takes over what was learned of a missing one.',
+  },
   { value: 'replan', label: 'Plan anew', about: 'The best numbers for all of it, old ones or not.' },
 ]
 

@@ -21,6 +21,17 @@ const room = computed({
     plans.roomFor = id
   },
 })
+const others = computed(() =>
+  desk.controllers
+    .filter(({ id }) => id !== desk.controller?.id)
+    .map(({ id, name, inUse }) => ({ value: id, label: name, ...(inUse ? {} : { hint: 'put away' }) })),
+)
+const missing = computed({
+  get: () => plans.missing ?? plans.absent ?? '',
+  set: (id) => {
+    plans.missing = id
+  },
+})
 const awayFrom = (change: Partial<typeof plans.away>): void => {
   plans.away = { ...plans.away, ...change }
 }
@@ -90,32 +101,39 @@ const FIELD = 'bg-raised border-line tag h-7 rounded-md border px-1.5'
         :options="desk.controllers.map(({ id, name }) => ({ value: id, label: name }))"
       />
     </div>
-    <div class="flex items-center gap-1.5">
-      <span class="w-20 shrink-0">may change</span>
-      <UiSelect v-model="plans.scope" label="What may change" :options="scopes" />
+    <div v-if="plans.kind === 'stand-in'" class="flex items-center gap-1.5">
+      <span class="w-20 shrink-0 truncate font-bold">{{ desk.controller?.name }}</span>
+      for
+      <UiSelect v-model="missing" label="Stand in for" :options="others" />
     </div>
-    <div class="flex items-center gap-1.5">
-      <span class="w-20 shrink-0">channels</span>
-      <UiSelect v-model="plans.policy" label="Channels" :options="POLICIES" />
-    </div>
-    <div
-      v-if="plans.policy === 'among'"
-      class="flex flex-wrap gap-1 pl-[5.4rem]"
-      aria-label="Channels to use"
-    >
-      <ChipToggle
-        v-for="channel in CHANNELS"
-        :key="channel"
-        :is-on="plans.channels.includes(channel)"
-        :aria-label="`Channel ${channel}`"
-        @click="toggleChannel(channel)"
-        >{{ channel }}</ChipToggle
+    <template v-if="plans.kind !== 'stand-in'">
+      <div class="flex items-center gap-1.5">
+        <span class="w-20 shrink-0">may change</span>
+        <UiSelect v-model="plans.scope" label="What may change" :options="scopes" />
+      </div>
+      <div class="flex items-center gap-1.5">
+        <span class="w-20 shrink-0">channels</span>
+        <UiSelect v-model="plans.policy" label="Channels" :options="POLICIES" />
+      </div>
+      <div
+        v-if="plans.policy === 'among'"
+        class="flex flex-wrap gap-1 pl-[5.4rem]"
+        aria-label="Channels to use"
       >
-    </div>
-    <label class="flex items-center gap-1.5">
-      <input v-model="plans.shareLayers" type="checkbox" class="accent-ink" />layers that never show together
-      may share
-    </label>
-    <HouseRules />
+        <ChipToggle
+          v-for="channel in CHANNELS"
+          :key="channel"
+          :is-on="plans.channels.includes(channel)"
+          :aria-label="`Channel ${channel}`"
+          @click="toggleChannel(channel)"
+          >{{ channel }}</ChipToggle
+        >
+      </div>
+      <label class="flex items-center gap-1.5">
+        <input v-model="plans.shareLayers" type="checkbox" class="accent-ink" />layers that never show
+        together may share
+      </label>
+      <HouseRules />
+    </template>
   </form>
 </template>
