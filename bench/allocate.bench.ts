@@ -87,7 +87,7 @@ it('the best plan, beside integer programming', async () => {
     for (const seed of [1, 2]) {
       const problem = problemOf(drawn(seed * 977 + gestures, gestures, channels, full))
       const start = performance.now()
-      const own = solve(problem, { steps: 3e5 })
+      const own = solve(problem, { steps: 400_000 })
       const ms = performance.now() - start
       const reference = await referenceOptimum(problem)
       ratios.push(ms / reference.ms)

@@ -18,7 +18,7 @@ const struckCount = computed(() => plans.struck.length)
   <div class="px-5 py-3 text-xs" data-testid="plan-result">
     <p class="font-bold" data-testid="plan-summary">{{ summaryOf(plan) }}</p>
     <p class="text-soft mt-0.5">
-      {{ proofOf(plan) }}
+      {{ plans.kind === 'stand-in' ? 'Matched by kind, in reading order.' : proofOf(plan) }}
       <button
         v-if="struckCount > 0"
         type="button"
