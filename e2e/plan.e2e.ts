@@ -76,6 +76,17 @@ it('lets a controller stand in for one that is put away', async () => {
   await page.waitFor('it is made', async () => (await page.count('[data-testid=plan]')) === 0)
 })
 
+it('can be stopped, and then says how good it is known to be', async () => {
+  await page.go('/desk')
+  await importText(page, 'found.json', writeRig(nineRingsRig('as-found')))
+  await page.find('[data-testid=lattice]')
+  await page.click('[data-testid=plan-open]')
+  await page.press('Plan anew')
+  await page.click('[data-testid=plan-stop]')
+  await page.waitFor('what was found at once', async () => /address/.test(await summary()))
+  expect(await page.text('[data-testid=plan-result]')).toMatch(/Not proven to the end|Proven/)
+})
+
 describe('a plan that cannot be', () => {
   it('says who competes for what, and what would help, by keyboard alone', async () => {
     const wanting = sending({ kind: 'cc', number: 'wanted' })

@@ -15,7 +15,7 @@ import { componentsOf, narrowed, reduced, widened, type Reduced } from './reduce
 import { search, type Budget } from './search'
 
 export interface SolveOptions {
-  /** Search steps before the best that is known is given, with its bound. */
+  /** Search steps before the best that is known is given, with its bound; 0: what is found at once. */
   steps: number
   /** Called now and then; `true` stops the search. */
   onProgress?: (progress: Progress) => boolean
@@ -118,10 +118,17 @@ function shrink(work: Work, weights: Weights, prices: Float64Array | null, slack
   work.best = best
 }
 
-function solvePart(whole: Problem, budget: Budget, tell: (proven: readonly Term[]) => boolean): Solution {
+function solvePart(
+  whole: Problem,
+  budget: Budget,
+  isQuick: boolean,
+  tell: (proven: readonly Term[]) => boolean,
+): Solution {
   const weights = rankedWeights(whole)
   const isLarge = whole.items.length > LARGE
-  const rounds = Math.max(LEAST_ROUNDS, Math.min(ROUNDS, Math.floor(ROUND_ITEMS / whole.items.length)))
+  const rounds = isQuick
+    ? 1
+    : Math.max(LEAST_ROUNDS, Math.min(ROUNDS, Math.floor(ROUND_ITEMS / whole.items.length)))
   const [longest, plain] = orders(whole)
   const first = layAll(whole, longest, weights, null)
   if (first === null) throw new Error('A part has an item that can go nowhere, not even be left out.')
@@ -130,7 +137,7 @@ function solvePart(whole: Problem, budget: Budget, tell: (proven: readonly Term[
     if (choice !== null && comparePlaced(work.problem, choice, work.best) < 0) work.best = choice
   }
   offer(layAll(whole, plain, weights, null))
-  offer(improved(whole, work.best, weights, isLarge ? 200 : FIRST_TRIES))
+  offer(improved(whole, work.best, weights, isLarge || isQuick ? 200 : FIRST_TRIES))
 
   const settled: Array<{ term: Term; value: number }> = []
   const proven: Term[] = []
@@ -197,6 +204,7 @@ export function solve(problem: Problem, { steps, onProgress }: SolveOptions): So
     const solution = solvePart(
       part.problem,
       budget,
+      steps === 0,
       (proven) => onProgress?.({ done: index, of: parts.length, proven: [...proven] }) === true,
     )
     part.items.forEach((item, own) => {
