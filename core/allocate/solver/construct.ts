@@ -69,8 +69,17 @@ export function layAll(
   return isLaid ? placing.choice : null
 }
 
-/** Take some chains up and lay them again, as long as that makes the whole better; at most `budget` times. */
-export function improved(problem: Problem, start: Choice, weights: Weights, budget: number): number[] {
+/**
+ * Take chains up, one or two at a time, and lay them again, as long as that makes the whole better; at most
+ * `budget` times, beginning with the chain at `from`.
+ */
+export function improved(
+  problem: Problem,
+  start: Choice,
+  weights: Weights,
+  budget: number,
+  from = 0,
+): number[] {
   const base = weighed(weights)
   const { chains } = problem
   let best = [...start]
@@ -92,10 +101,12 @@ export function improved(problem: Problem, start: Choice, weights: Weights, budg
   let left = budget
   for (let isBetter = true; isBetter && left > 0;) {
     isBetter = false
-    for (let a = 0; a < chains.length && left > 0; a++) {
+    for (let turn = 0; turn < chains.length && left > 0; turn++) {
+      const a = (from + turn) % chains.length
       left--
       if (relay([a])) isBetter = true
-      for (let b = a + 1; b < chains.length && left > 0; b++) {
+      for (let step = 1; turn + step < chains.length && left > 0; step++) {
+        const b = (a + step) % chains.length
         left -= 2
         if (relay([a, b]) || relay([b, a])) isBetter = true
       }

@@ -17,6 +17,8 @@ export interface Stage {
 
 /** Rounds without a better bound before steps get smaller. */
 const PATIENCE = 20
+/** So many rounds pass from one try to lay everything by the prices to the next. */
+const ROUNDS_A_TRY = 12
 const LEAST_STRIDE = 1e-4
 /** How hard settled terms are held on to at first. */
 const FIRST_WEIGHT = 4
@@ -114,7 +116,7 @@ export function findPrices(problem: Problem, stage: Stage, target: number, optio
       best = { prices: prices.slice(), weights: { ...weights }, bound }
     } else idle++
     if (Math.ceil(best.bound - 1e-6) >= enough()) break
-    if (round % 8 === 0) onRound?.(prices, weights)
+    if (round % ROUNDS_A_TRY === 0) onRound?.(prices, weights)
     if (idle >= PATIENCE) {
       idle = 0
       stride *= 0.75

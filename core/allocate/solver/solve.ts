@@ -48,7 +48,7 @@ const LEAST_ROUNDS = 24
 const LARGE = 400
 /** How often chains are taken up and laid again, at first and with every set of prices. */
 const FIRST_TRIES = 2000
-const LATER_TRIES = 60
+const LATER_TRIES = 100
 
 /** As heavy as can be without a lower term getting lost in rounding. */
 function rankedWeights(problem: Problem): Weights {
@@ -70,6 +70,19 @@ function orders({ chains }: Problem): [number[], number[]] {
   const plain = chains.map((_, index) => index)
   const longest = plain.toSorted((a, b) => (chains[b]?.length ?? 0) - (chains[a]?.length ?? 0) || a - b)
   return [longest, plain]
+}
+
+/** Another order of the same, the same for the same seed (linear congruential). */
+function mixedUp(order: readonly number[], seed: number): number[] {
+  let state = seed
+  const keys = order.map(() => {
+    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0
+    return state
+  })
+  return order
+    .map((item, index) => [item, keys[index] ?? 0] as const)
+    .toSorted((a, b) => a[1] - b[1])
+    .map(([item]) => item)
 }
 
 /** Weights for laying chains by prices: those of the prices, with what comes after only to tell equals apart. */
@@ -144,6 +157,8 @@ function solvePart(
   /** Terms of which every chain has the least it could have if it were alone. */
   const tight: Term[] = []
   let prices: Priced | null = null
+  let open: Solution['bound'] = null
+  let turn = 0
   const score = (): Score => scoreOf(work.problem, work.best)
   const result = (bound: Solution['bound'], isLeast: boolean): Solution => {
     const choice = work.steps.reduceRight<Choice>((now, step) => widened(step, now), work.best)
@@ -164,31 +179,38 @@ function solvePart(
         enough: target,
         start: prices,
         onRound: (now, at) => {
-          const laid = layAll(work.problem, longest, mixedWeights(at, term), now)
-          offer(laid === null || isLarge ? laid : improved(work.problem, laid, weights, LATER_TRIES))
+          turn++
+          const order = turn % 2 === 0 ? longest : mixedUp(longest, turn)
+          const laid = layAll(work.problem, order, mixedWeights(at, term), now)
+          offer(laid === null || isLarge ? laid : improved(work.problem, laid, weights, LATER_TRIES, turn))
         },
       })
       prices = found
       let lower = Math.ceil(found.bound - 1e-6)
+      // Half of the steps that are left, so that one hard term does not take them all.
+      const share: Budget = { left: Math.floor(budget.left / 2) }
+      budget.left -= share.left
       while (lower < target()) {
         if (tell(proven)) break
-        const ended = search(mostWantedFirst(work.problem, found), stage, target() - 1, found, budget)
+        const ended = search(mostWantedFirst(work.problem, found), stage, target() - 1, found, share)
         if (ended.end === 'found') offer(improved(work.problem, ended.choice, weights, LATER_TRIES))
         else if (ended.end === 'none') lower = target()
         else break
       }
-      if (lower < target()) return result({ term, value: Math.max(0, lower) }, false)
+      budget.left += Math.max(0, share.left)
+      // What is not proven is held on to all the same, so that the terms after it come out well too.
+      if (lower < target()) open ??= { term, value: Math.max(0, lower) }
       shrink(work, found.weights, found.prices, target() - found.bound)
     }
     settled.push({ term, value: score()[term] })
-    proven.push(term)
+    if (open === null) proven.push(term)
   }
   const last: Stage = { term: 'moved', settled: settled.slice(0, -1) }
   const most = score().moved
   const flat = prices ?? findPrices(work.problem, last, most, { rounds: 1, enough: () => 0 })
   const ended = search(work.problem, last, most, flat, budget)
   if (ended.end === 'found') work.best = ended.choice
-  return result(null, ended.end === 'found')
+  return result(open, open === null && ended.end === 'found')
 }
 
 /**
@@ -197,13 +219,12 @@ function solvePart(
  * it came. Parts that share nothing are solved one by one.
  */
 export function solve(problem: Problem, { steps, onProgress }: SolveOptions): Solution {
-  const budget: Budget = { left: steps }
   const parts = componentsOf(problem)
   const choice = new Array<number>(problem.items.length).fill(0)
   const solved = parts.map((part, index) => {
     const solution = solvePart(
       part.problem,
-      budget,
+      { left: Math.ceil((steps * part.items.length) / problem.items.length) },
       steps === 0,
       (proven) => onProgress?.({ done: index, of: parts.length, proven: [...proven] }) === true,
     )
