@@ -27,7 +27,8 @@ describe('planning the demo as it is found', () => {
 
   it('is cured in one plan, drawn before it is made, and undone in one step', async () => {
     const before = await findings()
-    await page.click('[data-testid=plan-open]')
+    await page.click('[data-testid=findings-count]')
+    await page.click('[data-testid=plan-repair]')
     expect(await summary()).toMatch(/10 addresses change/)
     expect(await page.text('[data-testid=plan]')).toContain('Proven: no plan is better.')
     await page.waitFor('the plan in the lattice', async () => (await page.count('[data-planned]')) > 3)

@@ -8,6 +8,7 @@ import { toast } from '~/lib/toast'
 const analysis = useAnalysisStore()
 const desk = useDeskStore()
 const rigs = useRigStore()
+const plans = usePlanStore()
 const edit = useEdit()
 const showThing = useShowThing()
 const scroller = useTemplateRef('scroller')
@@ -136,6 +137,12 @@ async function cureAll(): Promise<void> {
         data-testid="cure-all"
         @click="cureAll"
         >{{ isCuring ? 'Curing …' : 'Cure all of these' }}</UiButton
+      >
+      <UiButton
+        v-else-if="analysis.counts.error > 1 && rigs.canEdit"
+        data-testid="plan-repair"
+        @click="plans.open('repair')"
+        >Plan a repair</UiButton
       >
     </div>
     <div ref="scroller" class="min-h-0 flex-1 overflow-y-auto px-4 py-3">
