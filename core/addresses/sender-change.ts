@@ -1,11 +1,25 @@
-import type { Controller, Id, Layer, Rig, Stack, Template } from '../rig'
+import {
+  splitGestureRef,
+  type Controller,
+  type Id,
+  type Layer,
+  type Mapping,
+  type Rig,
+  type Stack,
+  type Template,
+} from '../rig'
 import { sendersIn, type Sender } from './emission'
 
-/** What an edit of assignments changes: in which controllers, who no longer sends, and who sends now. */
+/**
+ * What an edit of assignments and mappings changes: in which controllers, who no longer sends, and who sends now.
+ * Whose mappings are others is among both.
+ */
 export interface SenderChange {
   controllers: ReadonlySet<Id>
   gone: readonly Sender[]
   come: readonly Sender[]
+  /** Mappings as they were and as they are. */
+  mappings: readonly Mapping[]
 }
 
 /** Are two things the same but for one of their fields? Fields are compared as objects: edits share what they leave alone. */
@@ -30,17 +44,18 @@ const sameTemplate = (a: Template, b: Template): boolean =>
 const sameController = (a: Controller, b: Controller): boolean =>
   sameBut(a, b, 'templates') && allPairs(a.templates, b.templates, sameTemplate)
 
-function lacking(all: readonly Sender[], other: readonly Sender[]): Sender[] {
+function lacking<T>(all: readonly T[], other: readonly T[]): T[] {
+  if (all === other) return []
   const known = new Set(other)
-  return all.filter((sender) => !known.has(sender))
+  return all.filter((item) => !known.has(item))
 }
 
 /**
- * What differs between the senders of two rigs, where assignments are all that differs between the rigs;
- * null where anything else does.
+ * What differs between two rigs for those who send, where assignments and mappings are all that differs; null
+ * where anything else does.
  */
 export function senderChange(before: Rig, after: Rig): SenderChange | null {
-  if (!sameBut(before, after, 'controllers')) return null
+  if (!sameBut(before, after, 'controllers', 'mappings')) return null
   if (!allPairs(before.controllers, after.controllers, sameController)) return null
   const controllers = new Set<Id>()
   const gone: Sender[] = []
@@ -55,5 +70,19 @@ export function senderChange(before: Rig, after: Rig): SenderChange | null {
     gone.push(...lacking(old, now))
     come.push(...lacking(now, old))
   })
-  return { controllers, gone, come }
+  const mappings = [...lacking(before.mappings, after.mappings), ...lacking(after.mappings, before.mappings)]
+  const joined = new Set(mappings.flatMap(({ gesture }) => gesture ?? []))
+  const owners = new Set([...joined].map((gesture) => splitGestureRef(gesture).controller))
+  after.controllers.forEach((controller, position) => {
+    if (!owners.has(controller.id)) return
+    controllers.add(controller.id)
+    if (!controller.inUse) return
+    const known = new Set(come)
+    const own = sendersIn(controller, position).filter(
+      (sender) => joined.has(sender.gesture) && !known.has(sender),
+    )
+    gone.push(...own)
+    come.push(...own)
+  })
+  return { controllers, gone, come, mappings }
 }

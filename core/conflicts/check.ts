@@ -150,7 +150,7 @@ function merged(a: readonly Report[], b: readonly Report[]): Report[] {
 
 /**
  * The same as `checkWith` of `rig`, made from the check of a rig that it came from by edits. Where
- * assignments are all that differs, only the rules and the parts of the rig that they can touch are looked at again.
+ * assignments and mappings are all that differs, only the rules and the parts of the rig that they can touch are looked at again.
  */
 export function recheckWith(previous: Check, rig: Rig, apply: Apply): Check {
   const before = previous.context.occupancy

@@ -41,9 +41,19 @@ const parameterMessage: fc.Arbitrary<MessageInput> = fc.oneof(
 
 /** Mostly edits of assignments, which is what a recheck is quick at. */
 const anyChange: fc.Arbitrary<RigEdit> = fc.oneof(
-  { weight: 1, arbitrary: anyEdit },
+  { weight: 2, arbitrary: anyEdit },
   {
-    weight: 4,
+    weight: 2,
+    arbitrary: fc
+      .record({
+        mapping: fc.constantFrom('m0', 'm1', 'm2', 'm3'),
+        learnedAt: fc.constantFrom('1:cc16+48', '1:cc20', '2:cc20', '1:cc52', null),
+        gesture: fc.constantFrom('a/k1.turn', 'b/k5.turn', 'c/k2.turn', null),
+      })
+      .map(({ mapping, ...set }): RigEdit => ({ type: 'mapping-set', mapping, set })),
+  },
+  {
+    weight: 6,
     arbitrary: fc
       .record({
         controller: fc.constantFrom('a', 'b', 'c'),
@@ -99,7 +109,7 @@ describe('recheck', () => {
           follow({ ...rig, cables }, edits)
         },
       ),
-      { numRuns: 150 },
+      { numRuns: 300 },
     )
   })
 

@@ -2,7 +2,7 @@ import type { CheckContext } from './context'
 import type { Draft } from './finding'
 
 /**
- * How far a finding of a rule looks, and so what an edit of assignments can change of it:
+ * How far a finding of a rule looks, and so what an edit of assignments or mappings can change of it:
  * `cells`: who is in the same cells. `channel`: the programs and parameters of a channel. `number`: who sends
  * the same controller number. `mapping`: a mapping, its control and who is where it listens. `controller`: one
  * controller. `cable`: controllers that share a cable. `accord`: the gestures of all accords. `room`: what is
@@ -26,7 +26,7 @@ export interface Rule {
   id: string
   /** For headings and the guide: what is wrong when this rule speaks. */
   title: string
-  /** What has to be looked at again after an edit of assignments (`islands/`). */
+  /** What has to be looked at again after an edit of assignments or mappings (`islands/`). */
   reach: RuleReach
   /** Looks at what the context holds; what lies outside the rule's reach may be missing from it. */
   find: (context: CheckContext) => readonly Draft[]

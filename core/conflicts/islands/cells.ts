@@ -8,7 +8,9 @@ import {
   type Occupancy,
   type Sender,
 } from '../../addresses'
+import { expectedOf, mappingParameter } from '../../mappings'
 import { contextOf } from '../context'
+import { cellsExpected } from '../joins'
 import { isSpan } from '../meetings'
 import type { IslandOf } from './island'
 
@@ -52,6 +54,12 @@ export const cellsIsland: IslandOf = ({ before, after, change }) => {
   }
   for (const sender of change.gone) addAllOf(before, sender)
   for (const sender of change.come) addAllOf(after, sender)
+  // Whether a pair is heard as one is a matter of what destinations have learned.
+  for (const mapping of change.mappings) {
+    const target = mappingParameter(after.rig, mapping)
+    const expected = target && expectedOf(mapping, target.parameter)
+    if (expected) cellsExpected(expected).forEach(add)
+  }
   const senders = { before: new Set<Sender>(), after: new Set<Sender>() }
   const look = (occupancy: Occupancy, spot: CellAddress, into: Set<Sender>): void => {
     for (const { sender, cell } of hitsIn(occupancy, spot)) {

@@ -1,6 +1,6 @@
 import { busCellKey, type Occupancy, type Sender } from '../../addresses'
 import { expectedOf, mappingParameter, printExpected, type Expected } from '../../mappings'
-import type { Mapping, Rig } from '../../rig'
+import type { Id, Mapping, Rig } from '../../rig'
 import { contextOf } from '../context'
 import { cellsExpected } from '../joins'
 import type { Changed, IslandOf } from './island'
@@ -51,9 +51,11 @@ function touchedCells({ before, after, change }: Changed): ReadonlyMap<string, R
 /** The mappings of the gestures that a change touches, those that listen where it does, and all that are looked at with them. */
 export const mappingIsland: IslandOf = (changed) => {
   const { before, after, change } = changed
-  const all = listeningIn(after.rig)
+  const [old, now] = [listeningIn(before.rig), listeningIn(after.rig)]
+  const all = old === now ? now : [...new Set([...old, ...now])]
   if (all.length === 0) return null
   const gestures = new Set([...change.gone, ...change.come].map(({ gesture }) => gesture))
+  const edited = new Set(change.mappings)
   const cells = touchedCells(changed)
   const buses = after.buses.filter(({ id }) => cells.has(id))
   const isHit = ({ mapping, expected }: Listening): boolean =>
@@ -63,10 +65,11 @@ export const mappingIsland: IslandOf = (changed) => {
         bus.destination === mapping.destination &&
         cellsExpected(expected).some((cell) => cells.get(bus.id)?.has(busCellKey(bus, cell))),
     )
-  const looked = new Set<Listening>()
-  const groups = new Set<string>()
   const open = all.filter(
-    (each) => (each.mapping.gesture !== null && gestures.has(each.mapping.gesture)) || isHit(each),
+    (each) =>
+      edited.has(each.mapping) ||
+      (each.mapping.gesture !== null && gestures.has(each.mapping.gesture)) ||
+      isHit(each),
   )
   if (open.length === 0) return null
   const members = new Map<string, Listening[]>()
@@ -77,15 +80,20 @@ export const mappingIsland: IslandOf = (changed) => {
       else members.set(group, [each])
     }
   }
+  const looked = new Set<Id>()
+  const groups = new Set<string>()
   for (let each = open.pop(); each !== undefined; each = open.pop()) {
-    looked.add(each)
+    looked.add(each.mapping.id)
     for (const group of each.groups) {
       if (groups.has(group)) continue
       groups.add(group)
       open.push(...(members.get(group) ?? []))
     }
   }
-  const mappings = all.filter((each) => looked.has(each)).map(({ mapping }) => mapping)
-  const within = (occupancy: Occupancy) => contextOf(occupancy.rig, { occupancy, mappings })
+  const within = (occupancy: Occupancy) =>
+    contextOf(occupancy.rig, {
+      occupancy,
+      mappings: occupancy.rig.mappings.filter(({ id }) => looked.has(id)),
+    })
   return { before: within(before), after: within(after) }
 }
