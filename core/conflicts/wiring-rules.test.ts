@@ -331,6 +331,43 @@ describe('stuck', () => {
   it('finds a note whose layer can change while it is held', () => {
     expect(found(paged(note(60), note(62)), 'stuck')).toEqual(['warning'])
   })
+  const twoTemplates = (
+    first: ReturnType<typeof note>,
+    second: ReturnType<typeof note>,
+    by = 'a/p2.strike',
+  ): Rig =>
+    testRig(
+      [
+        testController(
+          'a',
+          {},
+          {
+            model: 'pads',
+            templates: [
+              { id: 't', name: 'T', base: { 'p1.strike': first } },
+              { id: 'u', name: 'U', base: { 'p1.strike': second } },
+            ],
+          },
+        ),
+      ],
+      undefined,
+      {
+        models: [padModel],
+        choices: [
+          {
+            id: 'c',
+            by: { kind: 'gesture', gesture: by },
+            how: 'this-one',
+            targets: [{ kind: 'template', controller: 'a', template: 'u' }],
+          },
+        ],
+      },
+    )
+  it('finds what is held while another template is chosen, unless that sends the same', () => {
+    expect(found(twoTemplates(note(60), note(62)), 'stuck')).toEqual(['warning'])
+    expect(found(twoTemplates(note(60), note(60)), 'stuck')).toEqual([])
+    expect(found(twoTemplates(note(60), note(62), 'a/p1.strike'), 'stuck')).toEqual([])
+  })
   it('finds a hold pedal likewise', () => {
     const pedal = (number: number) => sendingCc(number, { behaviour: { kind: 'momentary' } })
     expect(found(paged(pedal(64), pedal(80)), 'stuck')).toEqual(['warning'])

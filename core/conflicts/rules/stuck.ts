@@ -5,6 +5,7 @@ import {
   type Controller,
   type GestureKey,
   type Id,
+  type Place,
   type Rig,
   type Stack,
 } from '../../rig'
@@ -49,7 +50,120 @@ function showable(stack: Stack, choices: readonly Choice[]): Array<Id | null> {
   return [...new Set([stack.powerUp, ...chosen].filter((id) => id !== null)), ...(isNoneShown ? [null] : [])]
 }
 
-/** A note or pedal held while its layer changes: the release goes elsewhere, and it goes on sounding. */
+/** What a gesture sends in each place of a controller that arrives anywhere. */
+type SentAt = ReadonlyMap<string, readonly Sender[]>
+
+const sentKey = ({ controller, template, layer, gesture }: Place): string =>
+  `${controller}/${template}/${layer ?? ''}/${gesture}`
+
+/** A finding about what is held while something is left. */
+function draftOf(
+  { rig, occupancy }: CheckContext,
+  senders: readonly Sender[],
+  left: string,
+  about: string,
+): Draft {
+  const held = new Set(senders)
+  return {
+    severity: 'warning',
+    message: `${placeWords(rig, senders.map(findingPlace))}: held while ${left}, the note or pedal is never let go, because the release goes elsewhere.`,
+    senders,
+    addresses: [...new Set(senders.flatMap(({ tag }) => tag ?? []))],
+    destinations: [
+      ...new Set(occupancy.emissions.flatMap(({ sender, bus }) => (held.has(sender) ? bus.destination : []))),
+    ],
+    about,
+    cures: { moves: [], share: false },
+  }
+}
+
+/** What is held while a stack changes its layer. */
+function whileLayersChange(context: CheckContext, controller: Controller, sentAt: SentAt): Draft[] {
+  const { rig } = context
+  return controller.templates.flatMap((template) =>
+    template.stacks.flatMap((stack): Draft[] => {
+      const choices = choosersOf(rig, controller.id, template.id, stack.id)
+      const layers = showable(stack, choices)
+      if (choices.length === 0 || layers.length < 2) return []
+      const at = (layer: Id | null, gesture: GestureKey): readonly Sender[] =>
+        sentAt.get(sentKey({ controller: controller.id, template: template.id, layer, gesture })) ?? []
+      /** What a gesture sends while a layer, or none, shows. */
+      const sent = (layer: Id | null, gesture: GestureKey): readonly Sender[] => {
+        const own = layer === null ? [] : at(layer, gesture)
+        return own.length > 0 || stack.mode === 'replace' ? own : at(null, gesture)
+      }
+      const held = new Set<Sender>()
+      for (const gesture of stack.gestures) {
+        const others = choices.filter(
+          ({ by }) => by.kind !== 'gesture' || by.gesture !== `${controller.id}/${gesture}`,
+        )
+        if (others.length === 0) continue
+        for (const layer of layers) {
+          for (const sender of sent(layer, gesture)) {
+            const isLost = layers.some(
+              (other) => other !== layer && !sent(other, gesture).some(({ tag }) => tag === sender.tag),
+            )
+            if (isLost && isHeld(context, sender)) held.add(sender)
+          }
+        }
+      }
+      const senders = [...held]
+      if (senders.length === 0) return []
+      const from = [...new Set(senders.map(({ place }) => place.layer))].flatMap(
+        (id) => stack.layers.find((layer) => layer.id === id)?.name ?? [],
+      )
+      const left = `“${stack.name}” leaves ${from.length > 0 ? shortListed(from) : 'what it showed'}`
+      return [draftOf(context, senders, left, `${controller.id}/${template.id}/${stack.id}`)]
+    }),
+  )
+}
+
+/** What is held while another template is chosen, in none of whose layers its gesture sends the same. */
+function whileTemplatesChange(context: CheckContext, controller: Controller, sentAt: SentAt): Draft[] {
+  const choices = context.rig.choices.flatMap(({ by, targets }) =>
+    targets.flatMap((target) =>
+      target.kind === 'template' && target.controller === controller.id
+        ? [{ by, template: target.template }]
+        : [],
+    ),
+  )
+  const first = controller.templates[0]
+  const shown = controller.templates.filter(
+    (template) => template === first || choices.some((choice) => choice.template === template.id),
+  )
+  if (choices.length === 0 || shown.length < 2) return []
+  const sendersOf = (template: Id): Sender[] =>
+    [...sentAt.values()]
+      .flat()
+      .filter(({ place }) => place.controller === controller.id && place.template === template)
+  const byTemplate = shown.map((template) => ({ template, senders: sendersOf(template.id) }))
+  return byTemplate.flatMap(({ template, senders }): Draft[] => {
+    const lost = senders.filter((sender) =>
+      byTemplate.some(
+        (other) =>
+          other.template !== template &&
+          choices.some(
+            ({ by, template: to }) =>
+              to === other.template.id && (by.kind !== 'gesture' || by.gesture !== sender.gesture),
+          ) &&
+          !other.senders.some(({ gesture, tag }) => gesture === sender.gesture && tag === sender.tag),
+      ),
+    )
+    const held = lost.filter((sender) => isHeld(context, sender))
+    return held.length === 0
+      ? []
+      : [
+          draftOf(
+            context,
+            held,
+            `another template than “${template.name}” is chosen`,
+            `${controller.id}/${template.id}`,
+          ),
+        ]
+  })
+}
+
+/** A note or pedal held while its layer or template changes: the release goes elsewhere, and it goes on sounding. */
 export const stuck: Rule = {
   id: 'stuck',
   title: 'Held and never let go',
@@ -57,67 +171,16 @@ export const stuck: Rule = {
   find: (context) => {
     const { rig, occupancy, controllers } = context
     if (rig.choices.length === 0) return []
-    const byPlace = new Map<string, Sender[]>()
+    const sentAt = new Map<string, Sender[]>()
     for (const { sender } of occupancy.emissions) {
-      const key = `${sender.place.controller}/${sender.place.template}/${sender.place.layer ?? ''}/${sender.place.gesture}`
-      const known = byPlace.get(key)
-      if (!known) byPlace.set(key, [sender])
+      const key = sentKey(sender.place)
+      const known = sentAt.get(key)
+      if (!known) sentAt.set(key, [sender])
       else if (!known.includes(sender)) known.push(sender)
     }
-    const sentAt = (controller: Controller, template: Id, layer: Id | null, gesture: GestureKey) =>
-      byPlace.get(`${controller.id}/${template}/${layer ?? ''}/${gesture}`) ?? []
-
-    return controllers.flatMap((controller) =>
-      controller.templates.flatMap((template) =>
-        template.stacks.flatMap((stack): Draft[] => {
-          const choices = choosersOf(rig, controller.id, template.id, stack.id)
-          const layers = showable(stack, choices)
-          if (choices.length === 0 || layers.length < 2) return []
-          /** What a gesture sends while a layer, or none, shows. */
-          const sent = (layer: Id | null, gesture: GestureKey): readonly Sender[] => {
-            const own = layer === null ? [] : sentAt(controller, template.id, layer, gesture)
-            return own.length > 0 || stack.mode === 'replace'
-              ? own
-              : sentAt(controller, template.id, null, gesture)
-          }
-          const held = new Set<Sender>()
-          for (const gesture of stack.gestures) {
-            const others = choices.filter(
-              ({ by }) => by.kind !== 'gesture' || by.gesture !== `${controller.id}/${gesture}`,
-            )
-            if (others.length === 0) continue
-            for (const layer of layers) {
-              for (const sender of sent(layer, gesture)) {
-                const isLost = layers.some(
-                  (other) => other !== layer && !sent(other, gesture).some(({ tag }) => tag === sender.tag),
-                )
-                if (isLost && isHeld(context, sender)) held.add(sender)
-              }
-            }
-          }
-          const senders = [...held]
-          if (senders.length === 0) return []
-          const from = [...new Set(senders.map(({ place }) => place.layer))].flatMap(
-            (id) => stack.layers.find((layer) => layer.id === id)?.name ?? [],
-          )
-          const names = placeWords(rig, senders.map(findingPlace))
-          return [
-            {
-              severity: 'warning',
-              message: `${names}: held while “${stack.name}” leaves ${from.length > 0 ? shortListed(from) : 'what it showed'}, the note or pedal is never let go, because the release goes elsewhere.`,
-              senders,
-              addresses: [...new Set(senders.flatMap(({ tag }) => tag ?? []))],
-              destinations: [
-                ...new Set(
-                  occupancy.emissions.flatMap(({ sender, bus }) => (held.has(sender) ? bus.destination : [])),
-                ),
-              ],
-              about: `${controller.id}/${template.id}/${stack.id}`,
-              cures: { moves: [], share: false },
-            },
-          ]
-        }),
-      ),
-    )
+    return controllers.flatMap((controller) => [
+      ...whileLayersChange(context, controller, sentAt),
+      ...whileTemplatesChange(context, controller, sentAt),
+    ])
   },
 }
