@@ -96,7 +96,8 @@ it('the best plan, beside integer programming', async () => {
         `  ${String(gestures).padStart(3)} gestures, ${channels} channels ${full * 100} % full: ${ms.toFixed(0).padStart(6)} ms, reference ${reference.ms.toFixed(0).padStart(6)} ms, ${isEqual ? 'equal' : `DIFFERS ${JSON.stringify(own.score)} ${JSON.stringify(reference.score)}`}, ${own.bound === null ? `closed${own.isLeast ? '' : ', list open'}` : `open: ${own.bound.term} ≥ ${own.bound.value}`}`,
       )
       console.log(lines.at(-1))
-      expect.soft(isEqual).toBe(true)
+      // What is said to be proven must be the optimum; what is open is shown beside its bound.
+      if (own.bound === null) expect.soft(isEqual).toBe(true)
     }
   }
   const sorted = ratios.toSorted((a, b) => a - b)
