@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import { solve } from '../core/allocate/solver/solve'
 import type { Problem } from '../core/allocate/solver/problem'
-import { controllerClass } from '../core/midi'
+import { classRank } from '../core/allocate/rank'
 import { problemOf, type Drawn } from '../core/testing/allocations'
 import { referenceOptimum } from '../core/testing/reference-solver'
 
@@ -14,19 +14,12 @@ function seeded(seed: number): () => number {
   }
 }
 
-const RANK: Readonly<Record<string, number>> = {
-  undefined: 0,
-  'general-purpose': 1,
-  'second-of-pair': 2,
-  standard: 4,
-}
-
 /** Channels some of whose numbers are taken, and blocks of controls that want numbers. */
 function drawn(seed: number, gestures: number, channelCount: number, full: number): Drawn {
   const random = seeded(seed)
   const channels = Array.from({ length: channelCount }, () =>
-    Array.from({ length: 120 }, (_, number) => ({ number, rank: RANK[controllerClass(number)] }))
-      .flatMap(({ number, rank }) => (rank === undefined ? [] : [{ number, rank }]))
+    Array.from({ length: 120 }, (_, number) => ({ number, rank: classRank(number) }))
+      .flatMap(({ number, rank }) => (rank === null ? [] : [{ number, rank }]))
       .filter(() => random() >= full),
   )
   const chains: Array<{ length: number; isPair: boolean }> = []

@@ -82,6 +82,7 @@ describe('allocate', () => {
     const { status, body } = await ask(rig, { kind: 'replan', steps: 0 })
     expect(status).toBe(200)
     expect(body.proven.length).toBeGreaterThan(0)
+    expect(body.isLeast).toBe(false)
   })
 
   it.each([

@@ -1,8 +1,10 @@
 import { printTag } from '../midi'
 import { isWanting, type Sender } from '../addresses'
 import {
+  findingPlace,
   placeWords,
   recheckWith,
+  wasThere,
   type Apply,
   type Check,
   type CheckContext,
@@ -13,7 +15,7 @@ import { MESSAGE_KIND_NAME, numberOf, placeKey, sentAddress, type ChannelMessage
 import { firstCures } from './cures'
 import { freeSenders, troublesOf, type Trouble } from './free'
 import { whyFixed } from './movable'
-import { placesOfSenders, type Plan, type PlannedChange, type Shortage } from './plan'
+import type { Plan, PlannedChange, Shortage } from './plan'
 import { pose, type Posed } from './pose'
 import type { AllocateRequest } from './request'
 import { NOWHERE, type Choice } from './solver/problem'
@@ -106,13 +108,13 @@ function shortagesOf(
     const helps = [
       ...(isWide(request) ? [] : ['let them use another channel']),
       ...(request.shareLayers ? [] : ['let layers share']),
-      ...(pinned.length > 0 ? [`unpin ${placeWords(rig, placesOfSenders(pinned))}`] : []),
+      ...(pinned.length > 0 ? [`unpin ${placeWords(rig, pinned.map(findingPlace))}`] : []),
     ]
     const where = isWide(request) ? 'on any channel' : `on channel ${first?.channel ?? 1}`
     return {
-      message: `${placeWords(rig, placesOfSenders(senders))}: ${rivals.size === 1 ? '1 gesture wants' : `${rivals.size} gestures compete for`} ${room.size === 0 ? `a ${kind} number` : `${room.size} free ${kind} ${room.size === 1 ? 'number' : 'numbers'}`} ${where}${room.size === 0 ? ', and none is free' : ''}; ${senders.length === 1 ? 'this one is' : `these ${senders.length} are`} left.`,
+      message: `${placeWords(rig, senders.map(findingPlace))}: ${rivals.size === 1 ? '1 gesture wants' : `${rivals.size} gestures compete for`} ${room.size === 0 ? `a ${kind} number` : `${room.size} free ${kind} ${room.size === 1 ? 'number' : 'numbers'}`} ${where}${room.size === 0 ? ', and none is free' : ''}; ${senders.length === 1 ? 'this one is' : `these ${senders.length} are`} left.`,
       help: helps.length === 0 ? '' : `To help: ${helps.join(', or ')}.`,
-      at: placesOfSenders(senders),
+      at: senders.map(findingPlace),
     }
   })
 }
@@ -133,13 +135,13 @@ function heldErrors(
     const said = new Map<string, Sender[]>()
     for (const { sender, why } of whys) said.set(why ?? '', [...(said.get(why ?? '') ?? []), sender])
     const parts = [...said].map(
-      ([why, senders]) => `${placeWords(context.rig, placesOfSenders(senders))}: ${why}`,
+      ([why, senders]) => `${placeWords(context.rig, senders.map(findingPlace))}: ${why}`,
     )
     return [
       {
         message: trouble.message,
         help: `None of it may move. ${parts.join('. ')}.`,
-        at: placesOfSenders(trouble.senders),
+        at: trouble.senders.map(findingPlace),
       },
     ]
   })
@@ -147,24 +149,11 @@ function heldErrors(
 
 const errorsOf = ({ findings }: Check): Finding[] => findings.filter(({ severity }) => severity === 'error')
 
-/** Errors that were not there before, and the changes that have part in them. */
-function newErrors(before: Check, after: Check, changes: readonly PlannedChange[]): PlannedChange[] {
-  const signature = (finding: Finding): string =>
-    `${finding.rule} ${finding.at.map(placeKey).toSorted().join()}`
-  const known = new Set(errorsOf(before).map(signature))
-  const places = new Set(
-    errorsOf(after)
-      .filter((finding) => !known.has(signature(finding)))
-      .filter(
-        (finding) =>
-          !errorsOf(before).some(
-            (old) =>
-              old.rule === finding.rule &&
-              finding.at.every((at) => old.at.some((was) => placeKey(was) === placeKey(at))),
-          ),
-      )
-      .flatMap(({ at }) => at.map(placeKey)),
-  )
+/** The changes that have part in errors that were not there before. */
+function bringErrors(before: Check, after: Check, changes: readonly PlannedChange[]): PlannedChange[] {
+  const known = errorsOf(before)
+  const fresh = errorsOf(after).filter((error) => !wasThere(error, known))
+  const places = new Set(fresh.flatMap(({ at }) => at.map(placeKey)))
   return changes.filter(({ at }) => places.has(placeKey(at)))
 }
 
@@ -235,7 +224,7 @@ export function allocate(
     const changes = changesOf(posed, solution.choice, reasons(request, troubles))
     const moves = changes.map(({ edit }): RigEdit => edit)
     const after = recheckWith(check, apply(rig, moves), apply)
-    const bad = newErrors(check, after, changes)
+    const bad = bringErrors(check, after, changes)
     if (bad.length > 0 && attempt < MOST_ATTEMPTS) {
       for (const change of bad) barred.add(change.spot)
       continue

@@ -9,7 +9,7 @@ import {
   type Cell,
   type Sender,
 } from '../addresses'
-import { cellsExpected, type CheckContext } from '../conflicts'
+import { cellsExpected, servedBuses, type CheckContext } from '../conflicts'
 import { listenersOf } from '../mappings'
 import {
   fitsNumber,
@@ -112,14 +112,6 @@ export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Grou
           (mapping === null || !own.has(mapping)),
       ) === true
 
-  /** The buses that a sender must go on reaching: those of the destinations it is joined to, or all if to none. */
-  const servedBy = (sender: Sender): string[] => {
-    const reached = occupancy.emissionsOf(sender).map(({ bus }) => bus)
-    const joined = new Set(mappingsOf(rig, sender.gesture).map(({ destination }) => destination))
-    const served = reached.filter(({ destination }) => joined.has(destination))
-    return (served.length > 0 ? served : reached).map(({ id }) => id)
-  }
-
   return {
     takesNow: (sender) =>
       occupancy
@@ -133,8 +125,8 @@ export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Grou
       if (!controller) return null
       const arrivals = emissionCells(occupancy.reach, controller, message)
       const reached = new Set(arrivals.map(({ bus }) => bus.id))
-      const served = servedBy(sender)
-      if (served.some((id) => !reached.has(id))) return null
+      const served = servedBuses(rig, occupancy, sender)
+      if ([...served].some((id) => !reached.has(id))) return null
       const takes: number[] = []
       for (const { bus, cells } of arrivals) {
         const claims = destinations.get(bus.destination)?.claims ?? []

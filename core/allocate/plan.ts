@@ -1,6 +1,5 @@
 import type { Channel } from '../midi'
-import type { Sender } from '../addresses'
-import { findingPlace, type Finding, type FindingPlace } from '../conflicts'
+import type { Finding, FindingPlace } from '../conflicts'
 import type { Id, RigEdit } from '../rig'
 import type { FirstCure } from './cures'
 import type { Score, Term } from './solver/problem'
@@ -57,5 +56,3 @@ export interface Plan {
   /** Of all plans that score the same, is it the one with the lowest addresses? */
   isLeast: boolean
 }
-
-export const placesOfSenders = (senders: readonly Sender[]): FindingPlace[] => senders.map(findingPlace)

@@ -1,4 +1,4 @@
-import { controllerClass, type Channel } from '../midi'
+import type { Channel } from '../midi'
 import { isWanting, type Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
 import { arrivedAs, meetsExpected } from '../mappings'
@@ -18,6 +18,7 @@ import { preferencesAt, type Preference } from './asked'
 import { channelsFor } from './channels'
 import { liesAway, type Trouble } from './free'
 import { groundOf, messageAt, type Ground } from './ground'
+import { classRank } from './rank'
 import type { AllocateRequest } from './request'
 import { NOWHERE, OWN_TERMS, type OwnTerm, type Problem, type Shape } from './solver/problem'
 
@@ -25,13 +26,6 @@ import { NOWHERE, OWN_TERMS, type OwnTerm, type Problem, type Shape } from './so
 const HIGHEST_NRPN = 1023
 /** Addresses of neighbouring channels never touch. */
 const CHANNEL_STRIDE = 2 ** 15
-
-const RANK: Readonly<Record<string, number>> = {
-  undefined: 0,
-  'general-purpose': 1,
-  'second-of-pair': 2,
-  standard: 4,
-}
 
 /** A problem for the solver, with what its items and candidates stand for. */
 export interface Posed {
@@ -41,7 +35,7 @@ export interface Posed {
   free: ReadonlySet<Sender>
   /** The message of a candidate; null for one that leaves a sender as it is. */
   messageOf: (item: number, candidate: number) => ChannelMessage | null
-  /** Addresses that could be given to a sender if it were alone, as text. */
+  /** Addresses that could be given to a sender if it were alone. */
   roomFor: (item: number) => readonly number[]
 }
 
@@ -58,7 +52,7 @@ const isRepair = ({ kind }: AllocateRequest): boolean =>
 
 const rankOf = (message: ChannelMessage, number: number): number | null => {
   if (message.kind !== 'cc' && message.kind !== 'cc14') return 0
-  return RANK[controllerClass(number)] ?? null
+  return classRank(number)
 }
 
 const covers = (rule: Preference, channel: Channel, number: number): boolean =>

@@ -41,7 +41,7 @@ const isPartOf = <T>(part: readonly T[], whole: ReadonlySet<T>): boolean =>
   part.every((item) => whole.has(item))
 
 /** Is an error one that was there before, perhaps with more gestures or destinations? */
-function wasThere(error: Finding, before: readonly Finding[]): boolean {
+export function wasThere(error: Finding, before: readonly Finding[]): boolean {
   const places = error.at.map(placeKey)
   return before.some(
     (old) =>

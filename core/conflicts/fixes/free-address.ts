@@ -169,8 +169,8 @@ export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
 const NOWHERE: ReadonlySet<string> = new Set()
 
 /** The buses that a sender must go on reaching: those of the destinations it is joined to, or all if it is joined to none. */
-function servedBuses(rig: Rig, occupancy: Occupancy, sender: Sender): ReadonlySet<string> {
-  const reached = occupancy.emissions.filter((emission) => emission.sender === sender).map(({ bus }) => bus)
+export function servedBuses(rig: Rig, occupancy: Occupancy, sender: Sender): ReadonlySet<string> {
+  const reached = occupancy.emissionsOf(sender).map(({ bus }) => bus)
   const joined = new Set(mappingsOf(rig, sender.gesture).map(({ destination }) => destination))
   const served = reached.filter((bus) => joined.has(bus.destination))
   return new Set((served.length > 0 ? served : reached).map(({ id }) => id))

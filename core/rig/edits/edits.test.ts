@@ -20,6 +20,25 @@ function performAll(rig: Rig, edits: readonly RigEdit[]): { rig: Rig; steps: Ste
   return { rig, steps }
 }
 
+type HouseRule = Rig['houseRules'][number]
+const houseRules = (...given: Array<Partial<HouseRule>>): RigEdit => ({
+  type: 'rig-set',
+  set: {
+    houseRules: given.map((each) => ({
+      id: 'h',
+      kind: 'avoid',
+      message: 'cc',
+      channel: null,
+      low: 0,
+      high: 13,
+      controller: null,
+      block: null,
+      memo: '',
+      ...each,
+    })),
+  },
+})
+
 describe('edits', () => {
   it('leave a valid rig, and any sequence of them undone gives the rig before, redone the rig after', () => {
     fc.assert(
@@ -56,6 +75,11 @@ describe('edits', () => {
       { type: 'controller-set', controller: 'z', set: { inUse: false } },
       /no longer there/,
     ],
+    ['a house rule that runs down', houseRules({ low: 20, high: 10 }), /lower number to the higher/],
+    ['a house rule of a controller that is gone', houseRules({ controller: 'z' }), /no longer there/],
+    ['a house rule for a block of nobody', houseRules({ block: 'b' }), /needs the controller/],
+    ['a house rule for a block that is gone', houseRules({ controller: 'a', block: 'b' }), /no longer there/],
+    ['house rules of one id', houseRules({}, {}), /one id/],
     [
       'an accord of one',
       { type: 'accord-add', accord: { id: 'n', name: 'N', reason: '', gestures: ['a/k1.turn'] } },

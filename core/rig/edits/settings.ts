@@ -1,7 +1,7 @@
 import * as z from 'zod/mini'
 import { Controller as ControllerSchema, Hearing as HearingSchema, RigSchema } from '../schema'
 import type { Controller, Hearing, Id, Rig } from '../types'
-import { accepted, EditError, editKind, requireController, requireDestination } from './kit'
+import { accepted, EditError, editKind, requireController, requireDestination, requireItem } from './kit'
 
 /** Change what concerns the rig as a whole. */
 export interface RigSet {
@@ -44,9 +44,18 @@ const ControllerSettings = z.pick(ControllerSchema, {
 
 export const rigSet = editKind<RigSet>('rig-set', (rig, { set }) => {
   const { name, notes, middleC, programsFrom, houseRules } = rig
-  for (const rule of set.houseRules ?? []) {
+  const rules = set.houseRules ?? []
+  if (new Set(rules.map(({ id }) => id)).size < rules.length)
+    throw new EditError('Two house rules have one id; give each its own.')
+  for (const rule of rules) {
     if (rule.low > rule.high) throw new EditError('A house rule runs from the lower number to the higher.')
-    if (rule.controller !== null) requireController(rig, rule.controller)
+    if (rule.controller === null) {
+      if (rule.block !== null) throw new EditError('A house rule for a block needs the controller it is on.')
+      continue
+    }
+    const { model } = requireController(rig, rule.controller)
+    const blocks = rig.models.find(({ id }) => id === model)?.surface.blocks ?? []
+    if (rule.block !== null) requireItem(blocks, rule.block, 'block')
   }
   Object.assign(rig, accepted(RigSettings, { name, notes, middleC, programsFrom, houseRules, ...set }))
 })
