@@ -4,6 +4,7 @@ import { isToastWanted } from '~/lib/toast'
 usePreferencesStore()
 const shelf = useShelfStore()
 const rigs = useRigStore()
+const held = useHeldStore()
 useShortcuts()
 onMounted(() => void shelf.boot())
 </script>
@@ -16,6 +17,7 @@ onMounted(() => void shelf.boot())
     <main class="min-h-0 flex-1">
       <NuxtPage />
     </main>
+    <LazyHeldBar v-if="held.current" :key="held.current.label" />
     <LazyRefusedFileDialog v-if="shelf.refused !== null" />
     <LazyToastHost v-if="isToastWanted" />
   </div>

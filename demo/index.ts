@@ -1,1 +1,2 @@
-export { nineRings, nineRingsRig, type DemoState } from './nine-rings'
+export type { DemoState } from './kit'
+export { nineRings, nineRingsRig } from './nine-rings'

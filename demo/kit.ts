@@ -11,6 +11,11 @@ export type DestinationInput = In<typeof Destination>
 export type ParameterInput = In<typeof Parameter>
 export type DemoInput = In<typeof RigSchema>
 export type Assignments = Record<string, AssignmentInput>
+export type ControllerInput = NonNullable<DemoInput['controllers']>[number]
+export type MappingInput = NonNullable<DemoInput['mappings']>[number]
+
+/** The demo rig comes as a newcomer would find it, and as it was on the night of the show. */
+export type DemoState = 'as-found' | 'as-performed'
 
 /** `count` whole numbers from `first` up. */
 export const run = (first: number, count: number): number[] =>
@@ -66,3 +71,26 @@ export const slug = (name: string): string =>
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-|-$/g, '')
+
+/** The gestures of a table. */
+export const keysOf = (assignments: Assignments | undefined): string[] => Object.keys(assignments ?? {})
+
+export const cc = (number: number, more: object = {}): MessageInput => ({ kind: 'cc', number, ...more })
+export const pressed = (number: number, more: object = {}): MessageInput =>
+  cc(number, { behaviour: { kind: 'momentary' }, ...more })
+export const note = (number: number, more: object = {}): MessageInput => ({
+  kind: 'note',
+  keys: { kind: 'one', number },
+  ...more,
+})
+
+export type Light = NonNullable<Assignments[string]['light']>
+
+/** The same assignments, those of some gestures with a light. */
+export const lit = (assignments: Assignments, from: string, light: Light): Assignments =>
+  Object.fromEntries(
+    Object.entries(assignments).map(([key, assignment]) => [
+      key,
+      key.startsWith(from) ? { ...assignment, light } : assignment,
+    ]),
+  )

@@ -12,15 +12,21 @@ afterAll(() => page.quit())
 
 const Builder = (axe as unknown as { default?: typeof axe }).default ?? axe
 
+/** The dark theme differs from the light one in its colours only. */
+let isDark = false
 async function violations(): Promise<string[]> {
-  const { violations: found } = await new Builder(page.driver as never)
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])
-    .analyze()
+  const builder = new Builder(page.driver as never)
+  const { violations: found } = await (
+    isDark
+      ? builder.withRules(['color-contrast'])
+      : builder.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])
+  ).analyze()
   return found.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 140)).join(' | ')}`)
 }
 
 describe.each(['vellum', 'night'])('in the %s theme', (theme) => {
   beforeAll(async () => {
+    isDark = theme === 'night'
     await page.driver.executeScript(`localStorage.setItem('deft-lattice/theme', arguments[0])`, theme)
   })
 
@@ -83,6 +89,49 @@ describe.each(['vellum', 'night'])('in the %s theme', (theme) => {
          .find(({ title }) => title.startsWith('What the cable')).click()`,
     )
     await page.find('[data-testid=cable-panel]')
+    expect(await violations()).toEqual([])
+  })
+
+  it('nor the lenses on destinations and lights, a mapping, and what must be taught again', async () => {
+    await page.go('/desk')
+    await page.find('[data-testid=lattice]')
+    await page.click('[data-control="fader-1"]')
+    await page.click('[data-testid=mapping-open]')
+    await page.find('[data-testid=value-chart] canvas')
+    expect(await violations()).toEqual([])
+    await page.click('[data-testid=teach-open]')
+    await page.find('[data-teach]')
+    expect(await violations()).toEqual([])
+    await page.click('[data-lens=destinations]')
+    await page.find('[data-board-item]')
+    expect(await violations(), 'destinations').toEqual([])
+    await page.click('[data-lens=lights]')
+    const tabs = [
+      ['palette', '[data-testid=lights] select'],
+      ['wake', '[data-testid=wake-count]'],
+      ['roles', '[data-role]'],
+    ]
+    for (const [tab, ready] of theme === 'vellum' ? tabs : tabs.slice(2)) {
+      await page.click(`[data-testid=lights] [data-tab=${tab}]`)
+      await page.find(ready ?? '')
+      expect(await violations(), tab).toEqual([])
+    }
+    await page.click('[data-lens=addresses]')
+  })
+
+  it('nor the lists of a destination', async () => {
+    await page.go('/rig')
+    await page.click('[data-card=ondrel-vi] button')
+    await page.click('[data-testid=open-lists]')
+    await page.find('[data-parameter-row]')
+    expect(await violations()).toEqual([])
+    for (const tab of theme === 'vellum' ? ['sounds', 'presets', 'scopes'] : []) {
+      await page.click(`[data-testid=destination-view] [data-tab=${tab}]`)
+      expect(await violations(), tab).toEqual([])
+    }
+    await page.click('[data-testid=destination-view] [data-tab=parameters]')
+    await page.click('[data-testid=read-open]')
+    await page.find('[data-testid=list-text]')
     expect(await violations()).toEqual([])
   })
 

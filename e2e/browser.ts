@@ -28,6 +28,7 @@ export interface Session {
   go: (path: string) => Promise<void>
   /** A file that has arrived whole in the download folder, by the end of its name. */
   downloaded: (ending: string) => Promise<string>
+  downloadedBytes: (ending: string) => Promise<Uint8Array>
   setPage: (width: number, height: number) => Promise<void>
   shoot: () => Promise<Buffer>
   errors: () => Promise<string[]>
@@ -75,8 +76,9 @@ export async function startSession(): Promise<Session> {
         try {
           return await condition()
         } catch (error) {
-          // An element may be replaced between being found and being read: look again.
-          if (error instanceof Error && /Stale|NoSuchElement/.test(error.name)) return undefined as T
+          // An element may be replaced or move between being found and being used: look again.
+          if (error instanceof Error && /Stale|NoSuchElement|ClickIntercepted/.test(error.name))
+            return undefined as T
           throw error
         }
       },
@@ -114,6 +116,11 @@ export async function startSession(): Promise<Session> {
         const name = readdirSync(downloads).find((file) => file.endsWith(ending))
         return name === undefined ? '' : readFileSync(join(downloads, name), 'utf8')
       }),
+    downloadedBytes: (ending) =>
+      waitFor(`a download ending in ${ending}`, async () => {
+        const name = readdirSync(downloads).find((file) => file.endsWith(ending))
+        return name === undefined ? (undefined as never) : new Uint8Array(readFileSync(join(downloads, name)))
+      }),
     shoot: async () => Buffer.from(await driver.takeScreenshot(), 'base64'),
     errors: async () => {
       const entries = await driver.manage().logs().get('browser')
@@ -125,6 +132,32 @@ export async function startSession(): Promise<Session> {
         rmSync(folder, { recursive: true, force: true, maxRetries: 3 })
     },
   }
+}
+
+/** Select controls on the surface in order, as a click and Shift-clicks do. */
+export async function selectControls(page: Session, ids: readonly string[]): Promise<void> {
+  for (const [index, id] of ids.entries())
+    await page.driver.executeScript(
+      `document.querySelector(arguments[0]).dispatchEvent(
+         new MouseEvent('click', { bubbles: true, cancelable: true, shiftKey: arguments[1] }))`,
+      `[data-control="${id}"]`,
+      index > 0,
+    )
+}
+
+/** `kind-from` to `kind-to`, as ids of controls. */
+export const idsFrom = (kind: string, from: number, to: number): string[] =>
+  Array.from({ length: to - from + 1 }, (_, index) => `${kind}-${from + index}`)
+
+/** Put a text into a field in the place of what stands there. */
+export async function setField(page: Session, css: string, ...keys: string[]): Promise<void> {
+  await (await page.find(css)).sendKeys(Key.chord(Key.CONTROL, 'a'), ...keys)
+}
+
+/** Make a change that is held back because it makes something unheard. */
+export async function makeHeld(page: Session): Promise<void> {
+  await page.click('[data-testid=held-make]')
+  await page.waitFor('it to be made', async () => (await page.count('[data-testid=held]')) === 0)
 }
 
 /** Give a text as a file to the application's own import. */

@@ -17,6 +17,15 @@ const focus = (css: string) => page.driver.executeScript(`document.querySelector
 const active = (script: string): Promise<unknown> =>
   page.driver.executeScript(`return document.activeElement.${script}`)
 
+/** What is held back has the focus: Enter goes on. */
+async function goOn(): Promise<void> {
+  await page.waitFor(
+    'the question',
+    async () => (await active(`dataset.testid === 'held-make'`)) || undefined,
+  )
+  await page.keys(Key.ENTER)
+}
+
 describe('by keyboard alone', () => {
   it('walks the surface, edits an address and comes back', async () => {
     await focus('[data-control="enc-1"]')
@@ -34,6 +43,11 @@ describe('by keyboard alone', () => {
       async () => (await active('hasAttribute("data-address-field")')) || undefined,
     )
     await page.keys(Key.chord(Key.CONTROL, 'a'), '1:cc90', Key.ENTER)
+    await goOn()
+    await page.waitFor(
+      'focus in the field again',
+      async () => (await active('hasAttribute("data-address-field")')) || undefined,
+    )
     await page.waitFor(
       'the tag',
       async () => (await page.text('[data-control="knob-1"] .tagtext')) === '1:cc90',
@@ -114,6 +128,7 @@ describe('by keyboard alone', () => {
     await page.keys(Key.ENTER)
     await page.waitFor('the list', async () => (await page.count('[role=listbox]')) > 0)
     await page.keys('channel 8', Key.ENTER)
+    await goOn()
     await page.waitFor('channel 8', async () =>
       (await page.text('[data-control="fader-3"] .tagtext')).startsWith('8:'),
     )

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { Key, startSession, type Session } from './browser'
+import { Key, makeHeld, startSession, type Session } from './browser'
 
 let page: Session
 beforeAll(async () => {
@@ -250,6 +250,7 @@ describe('the picture of the rig', () => {
       .perform()
     await page.find('[data-testid=lattice-drag]')
     await driver.actions({ async: true }).release().perform()
+    await makeHeld(page)
     await page.find('button[aria-label="Undo: Move 3 addresses"]')
     await page.waitFor('the new place', async () =>
       (await page.text('[data-control=run-1] .tagtext')).startsWith('15:cc10'),

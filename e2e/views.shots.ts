@@ -1,7 +1,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { startSession, type Session } from './browser'
+import { idsFrom, Key, selectControls, startSession, type Session } from './browser'
 
 const FOLDER = join('docs', 'screenshots')
 const SETTLE_MS = 500
@@ -39,16 +39,12 @@ it('the Desk, light and dark', async () => {
   await keep('desk-night')
 })
 
-it('pads with the lattice of notes, and keys', async () => {
+it('pads with the lattice of notes', async () => {
   await inTheme('vellum', '/desk', '[data-testid=lattice]')
   await page.press('Pelluna 36')
   await page.press('Notes')
   await page.click('[data-control="pad-35"]')
   await keep('desk-pads-notes')
-  await page.press('Merrod 49')
-  await page.press('CC')
-  await page.click('[data-control="xy"]')
-  await keep('desk-keys')
 })
 
 it('the findings', async () => {
@@ -58,49 +54,89 @@ it('the findings', async () => {
   await keep('findings')
 })
 
-it('one channel large, and what is shared on purpose', async () => {
-  await inTheme('vellum', '/desk', '[data-testid=lattice]')
-  await page.click('[data-control="fader-1"]')
-  await page.find('aside [data-fix]')
-  await page.click('[data-zoom="1"]')
-  await page.find('[data-testid=lattice-large]')
-  await keep('channel')
-  await inTheme('night', '/desk', '[data-testid=lattice]')
-  await page.click('[data-testid=findings-count]')
-  await page.click('[data-part=shared]')
-  await page.find('[data-accord]')
-  await page.click('[data-family=parameter]')
-  await page.find('[data-testid=parameters]')
-  await keep('shared-night')
-})
-
-it('a plan, light and dark', async () => {
+it('a plan', async () => {
   await inTheme('vellum', '/desk', '[data-testid=lattice]')
   await page.click('[data-testid=plan-open]')
   await page.find('[data-testid=plan-summary]')
   await keep('plan')
-  await inTheme('night', '/desk', '[data-testid=lattice]')
-  await page.press('Notes')
-  await page.click('[data-testid=plan-open]')
-  await page.find('[data-testid=plan-summary]')
-  await page.driver.executeScript(
-    `document.querySelector('[data-plan-group]').scrollIntoView()
-     document.querySelectorAll('[data-testid=plan] summary').forEach((summary) => summary.click())`,
-  )
-  await keep('plan-night')
   await page.click('[data-testid=plan-open]')
 })
 
-it('joining a control to a parameter', async () => {
+const selectRun = (kind: string, from: number, to: number) => selectControls(page, idsFrom(kind, from, to))
+const showLens = async (lens: string, ready: string): Promise<void> => {
+  await page.click(`[data-lens=${lens}]`)
+  await page.find(ready)
+}
+
+it('the lens on destinations, and how a control moves its parameter', async () => {
   await inTheme('vellum', '/desk', '[data-testid=lattice]')
-  await page.click('[data-control="knob-2"]')
-  await page.click('[data-testid=join]')
-  await page.find('[data-testid=join-picker] [data-parameter]')
-  await page.keys('filter')
-  await keep('join')
+  await showLens('destinations', '[data-board-item]')
+  await selectRun('fader', 1, 8)
+  const search = await page.find('[data-testid=board-search]')
+  await search.sendKeys('send to')
+  await (await page.find('[data-board-item="t1-send-echo"]')).click()
+  await keep('destinations')
+  await page.driver.executeScript(`localStorage.setItem('deft-lattice/lens', 'addresses')`)
+  await inTheme('vellum', '/desk', '[data-testid=lattice]')
+  await page.click('[data-control="fader-1"]')
+  await page.click('[data-testid=mapping-open]')
+  await page.find('[data-testid=value-chart] canvas')
+  await page.click('[data-drawing=takeover]')
+  await page.driver.executeScript(
+    `document.querySelector('[data-testid=mapping]').scrollIntoView({ block: 'end' })`,
+  )
+  await keep('mapping')
+  await inTheme('night', '/desk', '[data-testid=lattice]')
+  await page.click('[data-control="enc-6"]')
+  await page.click('[data-testid=mapping-open]')
+  await page.click('[data-drawing=steps]')
+  await page.find('[data-testid=whole-steps]')
+  await page.driver.executeScript(
+    `document.querySelector('[data-testid=mapping]').scrollIntoView({ block: 'end' })`,
+  )
+  await keep('whole-steps-night')
 })
 
-it('drawing, many at once, templates and the table', async () => {
+it('what a change breaks, what must be taught again, and the lists of a destination', async () => {
+  await inTheme('vellum', '/desk', '[data-testid=lattice]')
+  await page.click('[data-control="fader-3"]')
+  const field = await page.find('[data-address-field]')
+  await field.sendKeys(Key.chord(Key.CONTROL, 'a'), '1:cc30+62', Key.ENTER)
+  await page.find('[data-testid=held]')
+  await page.click('[data-testid=teach-open]')
+  await page.find('[data-teach]')
+  await keep('teach')
+  await page.click('[data-testid=held-drop]')
+  await inTheme('night', '/rig', '[data-card=ondrel-vi]')
+  await page.click('[data-card=ondrel-vi] button')
+  await page.click('[data-testid=open-lists]')
+  await page.find('[data-parameter-row]')
+  await keep('lists-night')
+})
+
+it('lights, roles and the light key, light and dark', async () => {
+  await page.click('[data-testid=rig-menu]')
+  await page.press('Demo as performed')
+  await page.press('Desk')
+  for (const theme of ['vellum', 'night'] as const) {
+    await inTheme(theme, '/desk', '[data-testid=surface]')
+    await page.press('Pelluna 36')
+    await showLens('lights', '[data-role]')
+    await selectRun('pad', 7, 14)
+    await page.click('[data-testid=lights] button[aria-label^="The surface shows"]')
+    await page.press('the selected ones active')
+    await keep(theme === 'vellum' ? 'lights' : 'lights-night')
+    await inTheme(theme, '/sheets', '[data-testid=sheet]')
+    await page.click('[data-sheet=lights]')
+    await keep(theme === 'vellum' ? 'light-key' : 'light-key-night')
+  }
+  await page.driver.executeScript(`localStorage.setItem('deft-lattice/lens', 'addresses')`)
+  await page.go('/desk')
+  await page.click('[data-testid=rig-menu]')
+  await page.press('Demo as found')
+})
+
+it('drawing, templates and the table', async () => {
   await inTheme('vellum', '/desk', '[data-testid=lattice]')
   await page.press('Pelluna 36')
   await page.click('[data-control="pad-1"]')
@@ -109,9 +145,6 @@ it('drawing, many at once, templates and the table', async () => {
   await page.click('[data-testid=whole-block]')
   await keep('draw')
   await page.click('[data-tool=draw]')
-  await page.find('[data-testid=many]')
-  await page.click('[data-testid=all-layers]')
-  await keep('many')
   await page.press('Umbrek 6')
   await page.click('[data-tool=templates]')
   await page.find('[data-stack]')
@@ -125,26 +158,12 @@ it('drawing, many at once, templates and the table', async () => {
 
 it('the rig as a picture', async () => {
   await inTheme('vellum', '/rig', '[data-card=loomwright]')
-  await page.click('[data-passage=overture]')
-  await page.find('[data-testid=passage-editor]')
-  await keep('passages')
-  await inTheme('vellum', '/rig', '[data-card=loomwright]')
   await page.click('[data-card=loomwright] button')
   await keep('rig')
-  await inTheme('night', '/rig', '[data-card=junction]')
-  await page.click('[data-card=junction] button')
-  await page.driver.executeScript(
-    `[...document.querySelectorAll('[data-testid=controller-ports] button')]
-       .filter(({ title }) => title.startsWith('What the cable'))[1].click()`,
-  )
-  await page.click('[data-testid=rule]')
-  await keep('rig-cable-night')
 })
 
-it('a destination map, light and dark', async () => {
+it('a destination map', async () => {
   await inTheme('vellum', '/sheets', '[data-testid=sheet]')
   await page.press('Ondrel VI')
   await keep('sheets-vellum')
-  await inTheme('night', '/sheets', '[data-testid=sheet]')
-  await keep('sheets-night')
 })

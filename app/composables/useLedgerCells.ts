@@ -19,6 +19,7 @@ const BAD_SHOWN = 4
 export function useLedgerCells(rows: () => readonly LedgerRow[], columns: () => readonly LedgerColumnId[]) {
   const rigs = useRigStore()
   const edit = useEdit()
+  const held = useHeldStore()
   const active = ref<CellSpot>({ row: 0, column: 0 })
   const anchor = ref<CellSpot>({ row: 0, column: 0 })
   const editing = ref<string | null>(null)
@@ -80,11 +81,12 @@ export function useLedgerCells(rows: () => readonly LedgerRow[], columns: () => 
   function startEdit(text: string | null): void {
     editing.value = text ?? textAt(active.value)
   }
-  /** Keep what was typed; false if it was refused and the cell stays open. */
+  /** Keep what was typed, or have it held back; false if it was refused and the cell stays open. */
   function commitEdit(): boolean {
     if (editing.value === null) return true
     const text = editing.value
-    if (text !== textAt(active.value) && !write('Change a cell', active.value, [[text]])) return false
+    const isKept = text === textAt(active.value) || write('Change a cell', active.value, [[text]])
+    if (!isKept && held.current === null) return false
     editing.value = null
     return true
   }

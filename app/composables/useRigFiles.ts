@@ -1,8 +1,12 @@
 import { useFileDialog } from '@vueuse/core'
 
 /** Offer a text as a file to keep. */
-export function saveText(name: string, text: string, mediaType: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type: `${mediaType};charset=utf-8` }))
+export const saveText = (name: string, text: string, mediaType: string): void =>
+  saveBlob(name, new Blob([text], { type: `${mediaType};charset=utf-8` }))
+
+/** Offer bytes as a file to keep. */
+export function saveBlob(name: string, blob: Blob): void {
+  const url = URL.createObjectURL(blob)
   const link = document.createElement('a')
   link.href = url
   link.download = name

@@ -1,6 +1,8 @@
+import { mappingParameter, movedAt } from '#core/mappings'
 import { printTag } from '#core/midi'
 import {
   assignmentsAt,
+  parameterName,
   placeKey,
   sentAddress,
   shownPlace,
@@ -19,7 +21,8 @@ const isSameTag = (a: ControlTag, b: ControlTag | undefined): boolean =>
   a.severity === b.severity &&
   a.isShared === b.isShared &&
   a.isPinned === b.isPinned &&
-  a.isPlanned === b.isPlanned
+  a.isPlanned === b.isPlanned &&
+  a.names?.[0] === b.names?.[0]
 
 /** What the controls of the Desk's controller send now. A list that is as before stays the same list. */
 export function useSurfaceTags(controls: () => readonly Control[]) {
@@ -66,11 +69,62 @@ export function useSurfaceTags(controls: () => readonly Control[]) {
     }
   }
 
+  const preferences = usePreferencesStore()
+  /** What a gesture of a controller moves by what is shown, in the lens on destinations. */
+  function movesFor(controller: Controller, showing: Showing): (key: GestureKey) => ControlTag | null {
+    const { worstByPlace } = marks.value
+    const { rig } = rigs
+    return (key) => {
+      const place = shownPlace(controller, showing, key)
+      if (!rig || !place) return null
+      const all = movedAt(rig, place).flatMap((mapping) => mappingParameter(rig, mapping) ?? [])
+      const [first] = all
+      if (!first) return null
+      const more = all.length > 1 ? ` +${all.length - 1}` : ''
+      const { parameter } = first
+      const names = [`${parameterName(parameter)}${more}`, `${parameter.name}${more}`]
+      return {
+        gesture: key,
+        text: names[1] ?? '',
+        names,
+        severity: worstByPlace.get(placeKey(place))?.severity ?? null,
+        isShared: false,
+        isPinned: false,
+        isPlanned: false,
+      }
+    }
+  }
+
+  /** The role of a control's light, in the lens on lights. */
+  function litFor(controller: Controller, showing: Showing): (key: GestureKey) => ControlTag | null {
+    const { worstByPlace } = marks.value
+    const roles = new Map(rigs.rig?.lightRoles.map((role) => [role.id, role]))
+    return (key) => {
+      const place = shownPlace(controller, showing, key)
+      const light = place && assignmentsAt(controller, place)?.[key]?.light
+      const role = light ? roles.get(light.role) : null
+      if (!place || !light || !role) return null
+      const state = light.setBy.kind === 'steady' ? ` ${light.setBy.state}` : ''
+      const names = [`${role.letter} ${role.name}${state}`, `${role.letter}${state}`, role.letter]
+      return {
+        gesture: key,
+        text: role.letter,
+        names,
+        severity: worstByPlace.get(placeKey(place))?.rule === 'feedback-clash' ? 'error' : null,
+        isShared: false,
+        isPinned: false,
+        isPlanned: false,
+      }
+    }
+  }
+
   return computed<ReadonlyMap<Id, readonly ControlTag[]>>((before) => {
     const all = new Map<Id, readonly ControlTag[]>()
     let isAsBefore = true
     const { controller, shown } = desk
-    const tagOf = controller && shown ? tagsFor(controller, shown) : () => null
+    const look =
+      preferences.lens === 'destinations' ? movesFor : preferences.lens === 'lights' ? litFor : tagsFor
+    const tagOf = controller && shown ? look(controller, shown) : () => null
     for (const { id, gestures } of controls()) {
       const tags = gestures.flatMap((gesture) => tagOf(`${id}.${gesture}`) ?? [])
       const old = before?.get(id)

@@ -1,5 +1,6 @@
 import { CHANNELS, controllerName, MMC_NAMES, noteName, PAIR_DISTANCE, REALTIME_NAMES } from '#core/midi'
 import {
+  ENCODING_WORDS,
   fitsNumber,
   isChannelMessage,
   kindReason,
@@ -229,9 +230,9 @@ function rangeWords({ message }: SentenceContext): Word[] {
 
 const BEHAVIOUR_NAMES: Readonly<Record<string, string>> = {
   absolute: 'absolute',
-  'relative:twos-complement': 'relative, two’s complement',
-  'relative:offset-binary': 'relative, around 64',
-  'relative:sign-magnitude': 'relative, sign and amount',
+  'relative:twos-complement': `relative, ${ENCODING_WORDS['twos-complement']}`,
+  'relative:offset-binary': `relative, ${ENCODING_WORDS['offset-binary']}`,
+  'relative:sign-magnitude': `relative, ${ENCODING_WORDS['sign-magnitude']}`,
   momentary: 'while held',
   toggle: 'on and off in turn',
   trigger: 'once a press',

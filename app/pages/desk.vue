@@ -17,6 +17,7 @@ const keepUpper = ({ panes }: Resized): void => {
   preferences.upperSize = panes[0]?.size ?? preferences.upperSize
 }
 const keepSurface = ({ panes }: Resized): void => {
+  if (plans.isOpen) return
   preferences.surfaceSize = panes[0]?.size ?? preferences.surfaceSize
 }
 
@@ -49,12 +50,16 @@ watch(
               <Pane :size="plans.isOpen ? 100 : preferences.surfaceSize" :min-size="35"
                 ><LazyLedgerView v-if="preferences.upperView === 'ledger'" /><SurfaceView v-else
               /></Pane>
-              <Pane v-if="!plans.isOpen" :size="100 - preferences.surfaceSize" :min-size="20"
-                ><SidePanel
+              <Pane :size="plans.isOpen ? 0 : 100 - preferences.surfaceSize" :min-size="plans.isOpen ? 0 : 20"
+                ><SidePanel v-if="!plans.isOpen"
               /></Pane>
             </Splitpanes>
           </Pane>
-          <Pane :size="100 - preferences.upperSize" :min-size="20"><LatticeView /></Pane>
+          <Pane :size="100 - preferences.upperSize" :min-size="20"
+            ><LazyDestinationBoard
+              v-if="preferences.lens === 'destinations' && !plans.isOpen" /><LazyLightsBoard
+              v-else-if="preferences.lens === 'lights' && !plans.isOpen" /><LatticeView v-else
+          /></Pane>
         </Splitpanes>
         <LazyPlanPanel v-if="plans.isOpen" class="border-line w-[24rem] shrink-0 border-l" />
       </div>

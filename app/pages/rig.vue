@@ -1,10 +1,12 @@
 <script setup lang="ts">
 const rigs = useRigStore()
 const shelf = useShelfStore()
+const picture = usePictureStore()
 </script>
 
 <template>
-  <div v-if="rigs.rig" class="grid h-full grid-cols-[1fr_396px]">
+  <LazyDestinationView v-if="rigs.rig && picture.opened" :destination="picture.opened" />
+  <div v-else-if="rigs.rig" class="grid h-full grid-cols-[1fr_396px]">
     <RigPicture class="h-full min-w-0" />
     <RigSide />
   </div>

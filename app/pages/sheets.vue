@@ -1,25 +1,31 @@
 <script setup lang="ts">
 import { Download } from '@lucide/vue'
-import { destinationMap, SHEET_FORMATS } from '#core/sheets'
+import type { Rig } from '#core/rig'
+import { destinationMap, lightKey, relearnSheet, SHEET_FORMATS, type SheetDocument } from '#core/sheets'
 
 const rigs = useRigStore()
 const shelf = useShelfStore()
+/** Sheets of the whole rig. */
+const OTHERS: ReadonlyArray<{ id: string; name: string; of: (rig: Rig) => SheetDocument }> = [
+  { id: 'teach', name: 'Teach again', of: relearnSheet },
+  { id: 'lights', name: 'Light key', of: lightKey },
+]
+const other = computed(() => OTHERS.find(({ id }) => `sheet ${id}` === chosen.value) ?? null)
+/** A destination's id, or another sheet. */
 const chosen = ref('')
 const destinations = computed(() => rigs.rig?.destinations ?? [])
 const destination = computed(
   () => destinations.value.find(({ id }) => id === chosen.value) ?? destinations.value[0] ?? null,
 )
-const sheet = computed(() =>
-  rigs.rig && destination.value ? destinationMap(rigs.rig, destination.value.id) : null,
-)
+const sheet = computed(() => {
+  if (!rigs.rig || !destination.value) return null
+  return other.value ? other.value.of(rigs.rig) : destinationMap(rigs.rig, destination.value.id)
+})
+const name = computed(() => other.value?.name ?? `${destination.value?.name ?? ''} map`)
 
 function save(format: (typeof SHEET_FORMATS)[number]): void {
-  if (!sheet.value || !destination.value) return
-  saveText(
-    fileName(`${destination.value.name} map`, format.extension),
-    format.render(sheet.value),
-    format.mediaType,
-  )
+  if (!sheet.value) return
+  saveText(fileName(name.value, format.extension), format.render(sheet.value), format.mediaType)
 }
 </script>
 
@@ -33,20 +39,37 @@ function save(format: (typeof SHEET_FORMATS)[number]): void {
             type="button"
             class="w-full rounded-md border px-2.5 py-1.5 text-left"
             :class="
-              each === destination
+              each === destination && !other
                 ? 'bg-raised border-line font-bold'
                 : 'text-soft hover:text-ink border-transparent font-medium'
             "
-            :aria-current="each === destination"
+            :aria-current="each === destination && !other"
             @click="chosen = each.id"
           >
             {{ each.name }}
           </button>
         </li>
       </ul>
+      <h2 class="text-soft mt-4 px-2 pb-1 text-xs font-medium">Of the whole rig</h2>
+      <button
+        v-for="each in OTHERS"
+        :key="each.id"
+        type="button"
+        class="w-full rounded-md border px-2.5 py-1.5 text-left"
+        :class="
+          each === other
+            ? 'bg-raised border-line font-bold'
+            : 'text-soft hover:text-ink border-transparent font-medium'
+        "
+        :aria-current="each === other"
+        :data-sheet="each.id"
+        @click="chosen = `sheet ${each.id}`"
+      >
+        {{ each.name }}
+      </button>
       <p class="text-soft mt-4 px-2 text-xs">
-        What moves each parameter of a destination, and where it listens: to keep beside it, or to set it up
-        again.
+        A destination map says what moves each parameter, and where it listens: to keep beside it, or to set
+        it up again.
       </p>
     </nav>
     <div class="min-w-0 flex-1 overflow-y-auto p-6">

@@ -3,6 +3,7 @@ import { defineStore } from 'pinia'
 import type { Lattice } from '#core/addresses'
 import type { Finding, Fix, Severity } from '#core/conflicts'
 import type { CuredAll } from '#core/conflicts/cure-all'
+import type { RelearnGroup } from '#core/mappings'
 import type { Patch } from '#core/rig'
 import type { Analysis, AnalysisReport, AnalysisView } from '~/workers/analysis'
 import { afterPaint } from '~/lib/after-paint'
@@ -100,5 +101,10 @@ export const useAnalysisStore = defineStore('analysis', () => {
     return connect().cureAll(rule)
   }
 
-  return { buses, cureAll, total, report, lattice, findings, counts, isCurrent, failure, fixesOf }
+  const relearn = async (): Promise<readonly RelearnGroup[]> => {
+    await send()
+    return connect().relearn()
+  }
+
+  return { buses, cureAll, relearn, total, report, lattice, findings, counts, isCurrent, failure, fixesOf }
 })

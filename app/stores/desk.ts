@@ -23,7 +23,7 @@ import {
 import type { AnalysisView } from '~/workers/analysis'
 import { useRigStore } from './rig'
 
-export type SidePanel = 'selection' | 'findings' | 'draw' | 'templates' | 'controller'
+export type SidePanel = 'selection' | 'findings' | 'draw' | 'templates' | 'controller' | 'teach'
 
 /** What the Desk shows and what is selected on it: one selection for surface, sentence and lattice. */
 export const useDeskStore = defineStore('desk', () => {
@@ -148,7 +148,8 @@ export const useDeskStore = defineStore('desk', () => {
   }
 
   function showSelection(): void {
-    if (panel.value === 'findings' || panel.value === 'controller') panel.value = 'selection'
+    if (panel.value === 'findings' || panel.value === 'controller' || panel.value === 'teach')
+      panel.value = 'selection'
   }
 
   /** Go to where an assignment stands: its controller, template and layer, and select it. */

@@ -27,9 +27,22 @@ export const usePictureStore = defineStore('picture', () => {
     selected.value = thing
     marked.value = new Set(cables)
   }
+  /** The destination whose lists stand in the picture's place. */
+  const openedId = ref<string | null>(null)
+  const opened = computed(() => rigs.rig?.destinations.find(({ id }) => id === openedId.value) ?? null)
+  const open = (id: string): void => {
+    openedId.value = id
+    select({ kind: 'destination', id })
+  }
+  const close = (): void => {
+    openedId.value = null
+  }
   watch(
     () => rigs.id,
-    () => select(null),
+    () => {
+      select(null)
+      close()
+    },
   )
-  return { current, marked, select }
+  return { current, marked, select, opened, open, close }
 })

@@ -3,6 +3,8 @@ import { defineStore } from 'pinia'
 
 export type ThemeChoice = 'system' | 'vellum' | 'night'
 
+export type Lens = 'addresses' | 'destinations' | 'lights'
+
 /** What this player likes, kept in this browser. */
 export const usePreferencesStore = defineStore('preferences', () => {
   const themeChoice = useStorage<ThemeChoice>('deft-lattice/theme', 'system')
@@ -11,6 +13,10 @@ export const usePreferencesStore = defineStore('preferences', () => {
     themeChoice.value === 'system' ? (prefersDark.value ? 'night' : 'vellum') : themeChoice.value,
   )
   const otherLayers = useStorage('deft-lattice/other-layers', true)
+  /** Show what a change makes unheard before it is made. */
+  const askBefore = useStorage('deft-lattice/ask-before', true)
+  /** What the surface and the region below it show. */
+  const lens = useStorage<Lens>('deft-lattice/lens', 'addresses')
   /** What stands in the upper left of the Desk. */
   const upperView = useStorage<'surface' | 'ledger'>('deft-lattice/upper-view', 'surface')
   /** Sizes of the Desk's regions in percent: the upper part, and the surface within it. */
@@ -21,5 +27,5 @@ export const usePreferencesStore = defineStore('preferences', () => {
     document.documentElement.dataset.theme = theme.value
   })
 
-  return { themeChoice, theme, otherLayers, upperView, upperSize, surfaceSize }
+  return { themeChoice, theme, otherLayers, askBefore, lens, upperView, upperSize, surfaceSize }
 })

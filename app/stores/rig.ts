@@ -13,6 +13,13 @@ export type SaveState = 'saved' | 'saving' | 'failed'
 /** How the rig came to be as it is now: loaded whole, or by patches to the one before. */
 export type Change = { kind: 'loaded' } | { kind: 'patched'; patches: readonly Patch[] }
 
+/** A step that is worked out but not made. */
+export interface Prepared {
+  before: Rig
+  rig: Rig
+  step: Step
+}
+
 /** The open rig and its history. All changes go through `edit`, `undo` and `redo`. */
 export const useRigStore = defineStore('rig', () => {
   const id = ref<string | null>(null)
@@ -104,24 +111,36 @@ export const useRigStore = defineStore('rig', () => {
     future.value = []
   }
 
-  /** Make edits as one step. Gives null, or the sentence that says why they were refused. */
-  function edit(label: string, edits: readonly RigEdit[]): string | null {
+  /** What edits would make of the rig, without making them; or the sentence that says why they are refused. */
+  function prepare(label: string, edits: readonly RigEdit[]): Prepared | string {
     if (!rig.value) return 'No rig is open.'
     if (!canEdit.value) return 'This rig is being edited in another tab. Take it over to change it here.'
     try {
-      const { rig: next, step } = perform(rig.value, label, edits)
-      if (step.patches.length === 0) return null
-      versions.set(step, { before: rig.value, after: next })
-      past.value = [...past.value, step]
-      future.value = []
-      position++
-      show(next, { kind: 'patched', patches: step.patches })
-      write((db, target) => appendStep(db, target, owner, step, next))
-      return null
+      return { before: rig.value, ...perform(rig.value, label, edits) }
     } catch (error) {
       if (error instanceof EditError) return error.message
       throw error
     }
+  }
+
+  /** Make what was prepared, as one step. It must have been prepared from the rig as it is. */
+  function commit({ before, rig: next, step }: Prepared): void {
+    if (step.patches.length === 0) return
+    if (before !== rig.value) throw new Error('The rig has changed since this was prepared.')
+    versions.set(step, { before, after: next })
+    past.value = [...past.value, step]
+    future.value = []
+    position++
+    show(next, { kind: 'patched', patches: step.patches })
+    write((db, target) => appendStep(db, target, owner, step, next))
+  }
+
+  /** Make edits as one step. Gives null, or the sentence that says why they were refused. */
+  function edit(label: string, edits: readonly RigEdit[]): string | null {
+    const prepared = prepare(label, edits)
+    if (typeof prepared === 'string') return prepared
+    commit(prepared)
+    return null
   }
 
   function undo(): string | null {
@@ -170,6 +189,8 @@ export const useRigStore = defineStore('rig', () => {
     reload,
     takeOver,
     close,
+    prepare,
+    commit,
     edit,
     undo,
     redo,

@@ -18,6 +18,7 @@ import {
   type Apply,
 } from '#core/conflicts'
 import { cureAll, type CuredAll } from '#core/conflicts/cure-all'
+import { relearnList, type RelearnGroup } from '#core/mappings'
 import { patched, type Id, type Patch, type Rig, type Showing } from '#core/rig'
 
 /** What the page looks at: the lattice of one bus and family, and what each controller shows. */
@@ -57,6 +58,8 @@ export interface Analysis {
   patch: (patches: string, revision: number) => void
   report: (view: AnalysisView) => AnalysisReport
   fixesOf: (finding: string) => Promise<readonly Fix[]>
+  /** What must be taught again, by destination. */
+  relearn: () => readonly RelearnGroup[]
   /** Everything that cures the findings of a rule, where there is a safe cure. */
   cureAll: (rule: string) => Promise<CuredAll>
 }
@@ -139,6 +142,10 @@ export function createAnalysis(): Analysis {
         parameters: view.parameters ? parametersOf(occupancy, buses, view.showing) : [],
         lattice: isAsBefore ? 'as-before' : lattice,
       }
+    },
+    relearn: () => {
+      const { occupancy, rig } = current().check.context
+      return relearnList(rig, occupancy)
     },
     fixesOf: async (finding) => {
       await fetchEdits()

@@ -9,8 +9,8 @@ import {
   type Cell,
   type Sender,
 } from '../addresses'
-import { cellsExpected, servedBuses, type CheckContext } from '../conflicts'
-import { listenersOf } from '../mappings'
+import { servedBuses, type CheckContext } from '../conflicts'
+import { cellsExpected, listenersOf } from '../mappings'
 import {
   fitsNumber,
   isChannelMessage,

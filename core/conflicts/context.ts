@@ -1,8 +1,7 @@
 import { livenessOf, occupancyOf } from '../addresses'
-import { purposesOf, type Purpose } from '../mappings'
+import { joinsOf, purposesOf, type Join, type Purpose } from '../mappings'
 import type { Sender, Occupancy } from '../addresses'
 import { mappingsOf, type Controller, type GestureRef, type Id, type Mapping, type Rig } from '../rig'
-import { joinsOf, type Join } from './joins'
 import { findMeetings, type Meetings } from './meetings'
 
 /** What all rules share: the rig, who sends where, and who meets whom. Each worked out when first asked for. */

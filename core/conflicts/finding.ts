@@ -33,6 +33,10 @@ export interface Fix {
     | 'close'
     | 'lighten'
     | 'local-off'
+    | 'expect'
+    | 'behave'
+    | 'feed-back'
+    | 'widen'
   label: string
   edits: readonly RigEdit[]
 }

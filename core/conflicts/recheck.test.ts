@@ -136,7 +136,7 @@ describe('recheck', () => {
           )
         },
       ),
-      { numRuns: 25 },
+      { numRuns: 16 },
     )
   })
 

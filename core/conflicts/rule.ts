@@ -6,7 +6,7 @@ import type { Draft } from './finding'
  * `cells`: who is in the same cells. `channel`: the programs and parameters of a channel. `number`: who sends
  * the same controller number. `mapping`: a mapping, its control and who is where it listens. `controller`: one
  * controller. `cable`: controllers that share a cable. `accord`: the gestures of all accords. `room`: what is
- * free, and who wants it. `wiring`: no assignment at all.
+ * free, and who wants it. `lights`: all lights, and who listens. `wiring`: no assignment at all.
  */
 export const REACHES = [
   'cells',
@@ -17,6 +17,7 @@ export const REACHES = [
   'cable',
   'accord',
   'room',
+  'lights',
   'wiring',
 ] as const
 export type RuleReach = (typeof REACHES)[number]

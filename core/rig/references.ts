@@ -1,4 +1,5 @@
 import { cableRuleProblem } from './cable-rules'
+import { mappingProblem, parameterProblem } from './mapping-problem'
 import { printPath, type PathStep, type Problem } from './problems'
 import { splitGestureRef } from './places'
 import { leadsIn, leadsOut, portKey, portsOf, type PortDirection } from './ports'
@@ -68,9 +69,15 @@ function checkAssignments(
   const known = context.gestures.get(controller.model)
   for (const [gesture, assignment] of Object.entries(assignments)) {
     if (!known?.has(gesture)) context.report([...path, gesture], missing('gesture', gesture))
-    const role = assignment.light?.role
-    if (role !== undefined && !context.rig.lightRoles.some((candidate) => candidate.id === role)) {
-      context.report([...path, gesture, 'light', 'role'], missing('light role', role))
+    const { light } = assignment
+    const role = context.rig.lightRoles.find(({ id }) => id === light?.role)
+    if (light && !role) {
+      context.report([...path, gesture, 'light', 'role'], missing('light role', light.role))
+    }
+    if (light?.setBy.kind === 'steady' && role) {
+      const { state } = light.setBy
+      if (!role.states.some(({ name }) => name === state))
+        context.report([...path, gesture, 'light', 'setBy', 'state'], missing('state', state))
     }
   }
 }
@@ -163,6 +170,8 @@ function checkDestination(context: Context, destination: Destination, path: Path
     })
   })
   destination.parameters.forEach((parameter, index) => {
+    const problem = parameterProblem(parameter)
+    if (problem !== null) report([...path, 'parameters', index], problem)
     const scope = parameter.switchesTo
     if (scope !== null && !destination.scopes.some((candidate) => candidate.id === scope)) {
       report([...path, 'parameters', index, 'switchesTo'], missing('scope', scope))
@@ -209,16 +218,17 @@ function checkMappings(context: Context): void {
   const parameters = new Map(
     rig.destinations.map((destination) => [
       destination.id,
-      new Set(destination.parameters.map((parameter) => parameter.id)),
+      new Map(destination.parameters.map((parameter) => [parameter.id, parameter])),
     ]),
   )
   rig.mappings.forEach((mapping, index) => {
     const at = ['mappings', index]
     const destination = context.destinations.get(mapping.destination)
     if (!destination) return report([...at, 'destination'], missing('destination', mapping.destination))
-    if (!parameters.get(destination.id)?.has(mapping.parameter)) {
-      report([...at, 'parameter'], missing('parameter', mapping.parameter))
-    }
+    const parameter = parameters.get(destination.id)?.get(mapping.parameter)
+    if (!parameter) report([...at, 'parameter'], missing('parameter', mapping.parameter))
+    const problem = parameter ? mappingProblem(mapping, parameter) : null
+    if (problem !== null) report(at, problem)
     if (mapping.scope !== null && !destination.scopes.some((scope) => scope.id === mapping.scope)) {
       report([...at, 'scope'], missing('scope', mapping.scope))
     }

@@ -7,6 +7,7 @@ import {
   parameterName,
   parameterOf,
   rigIndex,
+  TAKEOVER_WORDS,
   type Destination,
   type Id,
   type Mapping,
@@ -20,12 +21,6 @@ const KIND_WORDS: Readonly<Record<Destination['kind'], string>> = {
   plugin: 'plugin',
   synth: 'synth',
   'drum-machine': 'drum machine',
-}
-
-const TAKEOVER_WORDS: Readonly<Record<Mapping['takeover'], string>> = {
-  'at-once': 'at once',
-  'when-met': 'when met',
-  gradual: 'gradual',
 }
 
 /** How a mapping stands; a parameter that cannot learn needs its control to send what it listens for. */

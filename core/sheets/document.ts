@@ -2,6 +2,8 @@
 export interface Cell {
   text: string
   mono?: boolean
+  /** A colour (`#rrggbb`) that is shown beside the words. */
+  swatch?: string
 }
 
 export interface Column {

@@ -4,6 +4,8 @@ import { renderHtml } from './render-html'
 import { renderMarkdown } from './render-markdown'
 
 export * from './destination-map'
+export * from './light-key'
+export * from './relearn-sheet'
 export type * from './document'
 
 /** A file format that every sheet can be written in. */

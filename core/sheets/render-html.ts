@@ -17,15 +17,17 @@ h1 { font-size: 18pt; margin: 0; } h2 { font-size: 12pt; margin: 22px 0 6px; bre
 .sub { color: #56625f; margin: 2px 0 14px; }
 dl { display: grid; grid-template-columns: max-content 1fr; gap: 2px 14px; margin: 0; } dt { color: #56625f; } dd { margin: 0; }
 table { border-collapse: collapse; width: 100%; } thead { display: table-header-group; } tr { break-inside: avoid; }
-th { text-align: left; font-weight: 600; border-bottom: 1.2px solid #18222a; padding: 3px 10px 3px 0; }
+th { white-space: nowrap; text-align: left; font-weight: 600; border-bottom: 1.2px solid #18222a; padding: 3px 10px 3px 0; }
 td { border-bottom: 0.6px solid #d8d2c2; padding: 3px 10px 3px 0; vertical-align: baseline; }
+.s { display: inline-block; width: 0.8em; height: 0.8em; border: 0.6px solid #18222a; border-radius: 50%; margin-right: 0.5em; print-color-adjust: exact; }
 .n { text-align: right; } code { font: 0.95em "Atkinson Hyperlegible Mono", ui-monospace, monospace; }
 @media print { body { margin: 0; padding: 0; max-width: none; } }
 `.trim()
 
 const sided = (column: Column | undefined): string => (column?.align === 'right' ? ' class="n"' : '')
-const inCell = ({ text, mono }: Cell): string =>
-  mono && text !== '' ? `<code>${escaped(text)}</code>` : escaped(text)
+const inCell = ({ text, mono, swatch }: Cell): string =>
+  (swatch === undefined ? '' : `<i class="s" style="background:${escaped(swatch)}"></i>`) +
+  (mono && text !== '' ? `<code>${escaped(text)}</code>` : escaped(text))
 
 function renderTable({ columns, rows }: Table): string {
   const head = columns

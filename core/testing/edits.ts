@@ -4,6 +4,12 @@ import { anyMessage, fullMessage } from './rigs'
 
 const place = { controller: 'a', template: 't', layer: null, gesture: 'k1.turn' }
 
+const expecting = fc.constantFrom(
+  { kind: 'absolute' as const },
+  { kind: 'press' as const },
+  { kind: 'relative' as const, encoding: 'twos-complement' as const },
+)
+
 /** Edits of every sort, some of which do not fit the rigs of `anyRig` and are refused. */
 export const anyEdit: fc.Arbitrary<RigEdit> = fc.oneof(
   fc.record({ name: fc.string() }).map(({ name }): RigEdit => ({ type: 'rig-set', set: { name } })),
@@ -67,4 +73,29 @@ export const anyEdit: fc.Arbitrary<RigEdit> = fc.oneof(
       accord: { id, name: 'Y', reason: '', gestures: ['a/k1.turn', gesture] },
     })),
   fc.constant<RigEdit>({ type: 'accord-remove', accord: 'x' }),
+  fc
+    .record({ min: fc.constantFrom(null, 0, 5), max: fc.constantFrom(null, 1, 5), expects: expecting })
+    .map(({ min, max, expects }): RigEdit => ({
+      type: 'mapping-set',
+      mapping: 'm0',
+      set: { min, max, expects, curve: 's' },
+    })),
+  fc
+    .record({ parameter: fc.constantFrom('p1', 'p2', 'gone'), kind: fc.constantFrom('switch', 'continuous') })
+    .map(({ parameter, kind }): RigEdit => ({
+      type: 'parameter-set',
+      destination: 'd',
+      parameter,
+      set: { kind, steps: null },
+    })),
+  fc.constantFrom('p1', 'gone').map((id): RigEdit => ({
+    type: 'parameters-remove',
+    destination: 'd',
+    parameters: [id],
+  })),
+  fc.constantFrom('s1', 's2').map((id): RigEdit => ({
+    type: 'destination-set',
+    destination: 'd',
+    set: { scopes: [{ id, name: id }], feedback: true },
+  })),
 )

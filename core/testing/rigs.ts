@@ -104,6 +104,7 @@ const behaviour = fc.constantFrom(
   { kind: 'momentary' as const },
   { kind: 'toggle' as const },
   { kind: 'trigger' as const },
+  { kind: 'relative' as const, encoding: 'offset-binary' as const },
 )
 const range = fc.constantFrom(
   { low: 0, high: 127 },
@@ -218,9 +219,12 @@ const anyDestination = (id: string): fc.Arbitrary<DestinationInput> =>
         claims: claim
           ? [{ id: 'c', function: 'its clock', kind: 'cc', channel: 1, low: 118, high: 119, serves: ['p1'] }]
           : [],
+        scopes: [{ id: 's1', name: 'S1' }],
+        learns: ['cc', 'cc14'],
         parameters: [
-          { id: 'p1', name: 'One' },
-          { id: 'p2', name: 'Two' },
+          { id: 'p1', name: 'One', range: { min: 0, max: 1, unit: '' }, steps: 300 },
+          { id: 'p2', name: 'Two', kind: 'switch' as const },
+          { id: 'p3', name: 'Selected', kind: 'relative' as const, standsFor: 'One' },
           ...(chart
             ? [
                 { id: 'f1', name: 'Bright', fixed: { kind: 'cc' as const, number: 74 } },
@@ -235,8 +239,14 @@ const anyMapping = fc.record({
   controller: fc.constantFrom('a', 'b', 'c'),
   gesture: fc.constantFrom(...gestures),
   destination: fc.constantFrom('d', 'e'),
-  parameter: fc.constantFrom('p1', 'p2'),
+  parameter: fc.constantFrom('p1', 'p2', 'p3'),
   learnedAt: fc.constantFrom(null, '1:cc16+48', '1:cc74', '2:cc20', '1:cc118'),
+  scope: fc.constantFrom(null, null, 's1'),
+  expects: fc.constantFrom(
+    { kind: 'absolute' as const },
+    { kind: 'press' as const },
+    { kind: 'relative' as const, encoding: 'offset-binary' as const },
+  ),
 })
 
 /** Small rigs in which much collides: three controllers with two layers each, two destinations. */

@@ -3,6 +3,8 @@ import { run, slug, type DestinationInput, type ParameterInput } from '../kit'
 export const TRACKS = ['Rings', 'Dust', 'Ice', 'Choir', 'Drum', 'Sub', 'Air', 'Return'] as const
 export const MOVEMENTS = ['Overture', 'Rings', 'Transit', 'Night Side'] as const
 
+export const movementIds = MOVEMENTS.map(slug)
+
 const perTrack = (track: string, index: number): ParameterInput[] => {
   const path = [`Track ${index + 1} ${track}`]
   const id = (what: string): string => `t${index + 1}-${what}`
@@ -48,6 +50,7 @@ const parameters: ParameterInput[] = [
     name: 'Volume of the selected track',
     path: ['Selection'],
     kind: 'relative',
+    standsFor: 'Volume',
     range: { min: -60, max: 6, unit: 'dB' },
   },
   {

@@ -14,9 +14,25 @@ const found = () => {
   return chromium && driver ? { CHROMIUM: chromium, CHROMEDRIVER: driver } : null
 }
 
+const XMLLINT = '/usr/bin/xmllint'
+
+/** A second reader for the documents that are written, installed through apt where it is missing and that is possible. */
+async function ensureXmllint() {
+  if (existsSync(XMLLINT)) return { XMLLINT }
+  if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) return {}
+  const env = { DEBIAN_FRONTEND: 'noninteractive' }
+  const packages = ['install', '-y', '--no-install-recommends', 'libxml2-utils']
+  const first = await run('apt-get', packages, { quiet: true, env })
+  if (first.code !== 0) {
+    await run('apt-get', ['update'], { quiet: true, env })
+    await run('apt-get', packages, { quiet: true, env })
+  }
+  return existsSync(XMLLINT) ? { XMLLINT } : {}
+}
+
 /** The browser and its driver, installed through apt where they are missing and that is possible. */
 export async function ensureBrowser() {
-  if (found()) return { ok: true, env: found() }
+  if (found()) return { ok: true, env: { ...found(), ...(await ensureXmllint()) } }
   const isRoot = process.getuid?.() === 0
   if (!isRoot || !existsSync('/usr/bin/apt-get')) return { ok: false, advice: ADVICE }
   console.log('Installing Chromium and ChromeDriver…')
@@ -31,5 +47,7 @@ export async function ensureBrowser() {
     },
   )
   const now = found()
-  return now ? { ok: true, env: now } : { ok: false, advice: `${ADVICE}\n${install.output.slice(-2000)}` }
+  return now
+    ? { ok: true, env: { ...now, ...(await ensureXmllint()) } }
+    : { ok: false, advice: `${ADVICE}\n${install.output.slice(-2000)}` }
 }

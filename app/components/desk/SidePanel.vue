@@ -13,6 +13,7 @@ const desk = useDeskStore()
     <LazyDrawPanel v-else-if="desk.panel === 'draw'" />
     <LazyTemplatesPanel v-else-if="desk.panel === 'templates'" />
     <LazyControllerPanel v-else-if="desk.panel === 'controller'" />
+    <LazyTeachPanel v-else-if="desk.panel === 'teach'" />
     <LazyManyPanel v-else-if="desk.selectedIds.length > 1" />
     <LazySentencePanel v-else-if="desk.control" />
     <EmptySelection v-else />

@@ -49,6 +49,18 @@ const commands = computed<Command[]>(() => [
   { name: 'Undo', about: rigs.undoLabel ?? 'nothing to undo', run: () => rigs.undo() },
   { name: 'Redo', about: rigs.redoLabel ?? 'nothing to redo', run: () => rigs.redo() },
   { name: 'Show the findings', about: 'what collides', run: panel('findings') },
+  { name: 'Teach again', about: 'what destinations have to learn', run: panel('teach') },
+  {
+    name: 'Show what controls move',
+    about: 'the lens on destinations',
+    run: onDesk(() => (preferences.lens = 'destinations')),
+  },
+  { name: 'Show lights', about: 'the lens on lights', run: onDesk(() => (preferences.lens = 'lights')) },
+  {
+    name: 'Show addresses',
+    about: 'the lens on addresses',
+    run: onDesk(() => (preferences.lens = 'addresses')),
+  },
   {
     name: 'Add a controller',
     about: 'blank, or from a generic one',
@@ -77,6 +89,13 @@ const commands = computed<Command[]>(() => [
   { name: 'Lattice of notes', about: '', run: lattice('note') },
   { name: 'Lattice of programs', about: '', run: lattice('program') },
   { name: 'NRPN and RPN', about: 'the parameters that arrive', run: onDesk(() => (desk.isListing = true)) },
+  {
+    name: preferences.askBefore ? 'Change without asking' : 'Ask before a change breaks a mapping',
+    about: preferences.askBefore
+      ? 'what must be taught again is not shown first'
+      : 'what must be taught again is shown first',
+    run: () => (preferences.askBefore = !preferences.askBefore),
+  },
   { name: 'Go to Sheets', about: '', run: () => navigateTo('/sheets') },
   { name: 'Light', about: 'theme', run: () => (preferences.themeChoice = 'vellum') },
   { name: 'Dark', about: 'theme', run: () => (preferences.themeChoice = 'night') },

@@ -53,6 +53,7 @@ const VIEWS = [
         <Redo2 :size="16" />
       </UiButton>
       <ThemeButton />
+      <TeachButton />
       <FindingsButton class="ml-2" />
     </div>
   </header>

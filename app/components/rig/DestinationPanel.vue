@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { Trash2 } from '@lucide/vue'
+import { Copy, ListTree, Trash2 } from '@lucide/vue'
 import type { Destination, RigEdit } from '#core/rig'
+import { freeId } from '~/lib/ids'
 
 const { destination } = defineProps<{ destination: Destination }>()
 const rigs = useRigStore()
@@ -16,6 +17,21 @@ const KINDS: ReadonlyArray<{ kind: Destination['kind']; name: string }> = [
 type Settings = Extract<RigEdit, { type: 'destination-set' }>['set']
 const set = (label: string, change: Settings): boolean =>
   edit(label, [{ type: 'destination-set', destination: destination.id, set: change }])
+const picture = usePictureStore()
+/** The same again, without its cables and mappings. */
+function duplicate(): void {
+  const { rig } = rigs
+  if (!rig) return
+  const id = freeId('destination', [...rig.controllers, ...rig.destinations, ...rig.boxes, ...rig.computers])
+  const copy: Destination = {
+    ...structuredClone(toRaw(destination)),
+    id,
+    name: `${destination.name} copy`,
+    unit: null,
+  }
+  if (edit(`Duplicate ${destination.name}`, [{ type: 'destination-add', destination: copy }]))
+    picture.select({ kind: 'destination', id })
+}
 const others = computed(() => rigs.rig?.destinations.filter(({ id }) => id !== destination.id) ?? [])
 const controllers = computed(() => rigs.rig?.controllers ?? [])
 
@@ -58,6 +74,9 @@ const textFrom = (event: Event): string => (event.target as HTMLSelectElement).v
         @change="set(`Name it ${$event}`, { name: $event })"
       />
     </div>
+    <UiButton look="strong" class="self-start" data-testid="open-lists" @click="picture.open(destination.id)"
+      ><ListTree :size="13" />Parameters, sounds, presets</UiButton
+    >
     <div class="grid grid-cols-[max-content_1fr] items-center gap-x-3 gap-y-1.5">
       <label for="destination-kind" class="text-soft text-xs">Kind</label>
       <select
@@ -127,6 +146,7 @@ const textFrom = (event: Event): string => (event.target as HTMLSelectElement).v
         "
       />
     </section>
+    <DestinationManners :destination="destination" />
     <ClaimList :destination="destination" />
     <section v-if="openable.length > 0 && destination.ports.length > 0">
       <h3 class="font-bold">Opens on a computer</h3>
@@ -143,12 +163,16 @@ const textFrom = (event: Event): string => (event.target as HTMLSelectElement).v
       </label>
     </section>
     <PortList class="border-line border-t pt-3" :owner="destination.id" :directions="['in', 'out', 'thru']" />
-    <UiButton
-      class="self-start"
-      @click="
-        takeAway(`Remove ${destination.name}`, [{ type: 'destination-remove', destination: destination.id }])
-      "
-      ><Trash2 :size="13" />Remove {{ destination.name }}</UiButton
-    >
+    <div class="flex gap-1.5">
+      <UiButton data-testid="duplicate-destination" @click="duplicate"><Copy :size="13" />Duplicate</UiButton>
+      <UiButton
+        @click="
+          takeAway(`Remove ${destination.name}`, [
+            { type: 'destination-remove', destination: destination.id },
+          ])
+        "
+        ><Trash2 :size="13" />Remove {{ destination.name }}</UiButton
+      >
+    </div>
   </div>
 </template>

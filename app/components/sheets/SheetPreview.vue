@@ -24,7 +24,7 @@ const { sheet } = defineProps<{ sheet: SheetDocument }>()
               v-for="column in section.table.columns"
               :key="column.title"
               scope="col"
-              class="py-1 pr-4 font-medium"
+              class="py-1 pr-4 font-medium whitespace-nowrap"
               :class="column.align === 'right' ? 'w-px text-right' : 'text-left'"
             >
               {{ column.title }}
@@ -42,7 +42,11 @@ const { sheet } = defineProps<{ sheet: SheetDocument }>()
                 section.table.columns[position]?.align === 'right' && 'text-right',
               ]"
             >
-              {{ cell.text }}
+              <span
+                v-if="cell.swatch"
+                class="border-line mr-1.5 inline-block size-3 rounded-full border align-[-1px]"
+                :style="{ background: cell.swatch }"
+              />{{ cell.text }}
             </td>
           </tr>
         </tbody>

@@ -1,7 +1,7 @@
 import type { Severity } from '#core/conflicts'
 import { CONTROL_KIND_NAME, controlName, splitGestureKey, type GestureKey, type Id } from '#core/rig'
 import { gestureVerb } from '../sentence'
-import { fitTag, TAG_LINE_PX, tagWidth, type LabelPlace } from './labels'
+import { fitName, fitTag, TAG_LINE_PX, tagWidth, type LabelPlace } from './labels'
 import { inkedPaths, type InkedPath } from './paths'
 
 /** An address on the surface, with what is to be said of it. */
@@ -13,6 +13,8 @@ export interface ControlTag {
   isPinned: boolean
   /** Is it what a plan would have it send, rather than what it sends? */
   isPlanned: boolean
+  /** Is it the name of what is moved, rather than an address? The long form, then the short one. */
+  names?: readonly string[]
 }
 
 /** What the drawing of a control depends on: as long as these are the same, so is the drawing. */
@@ -24,6 +26,8 @@ export interface DrawnFrom {
   /** Null where the control is not selected; else the gesture at hand. */
   selected: { gesture: GestureKey | null } | null
   isTabStop: boolean
+  /** The colour of its light and what to write on it, in the lens on lights. */
+  light?: { colour: string; ink: string } | undefined
 }
 
 /** One tag of a drawing: in px, with the classes of its state. */
@@ -56,16 +60,18 @@ export interface DrawnControl {
   severity: Severity | null
   tags: readonly DrawnTag[]
   spoken: string
+  light: { colour: string; ink: string } | null
 }
 
 const ROUND: ReadonlySet<string> = new Set(['knob', 'encoder', 'footswitch', 'tilt', 'joystick'])
 const RANK = { error: 3, warning: 2, advice: 1 } as const
 const TAG_CHAR_PX = 6.7
 
-function spokenOf({ place: { control }, tags }: DrawnFrom): string {
-  const sent = tags.map(({ gesture, text, severity, isShared, isPlanned }) => {
+function spokenOf({ place: { control }, tags, light }: DrawnFrom): string {
+  const sent = tags.map(({ gesture, text, severity, isShared, isPlanned, names }) => {
     const verb = gestureVerb(splitGestureKey(gesture).gesture).toLowerCase()
-    return `${verb} ${isPlanned ? 'is to send' : 'sends'} ${text}${severity ? `, ${severity}` : ''}${isShared ? ', shared on purpose' : ''}`
+    const does = light ? 'shows' : names ? 'moves' : isPlanned ? 'is to send' : 'sends'
+    return `${verb} ${does} ${names?.[0] ?? text}${severity ? `, ${severity}` : ''}${isShared ? ', shared on purpose' : ''}`
   })
   const said = sent.length > 0 ? sent : ['sends nothing']
   return [controlName(control), CONTROL_KIND_NAME[control.kind], ...said].join(', ')
@@ -73,14 +79,15 @@ function spokenOf({ place: { control }, tags }: DrawnFrom): string {
 
 /** Tags that find room, in the form that fits: what is selected or in trouble first; the last says how many did not. */
 function tagsThatFit({ place, tags, selected }: DrawnFrom): DrawnTag[] {
-  const room = place.tagLines
+  const lines = place.tagLines
   const rank = ({ gesture, severity, isPlanned }: ControlTag): number =>
     gesture === selected?.gesture ? 5 : isPlanned ? 4 : severity === null ? 0 : RANK[severity]
-  const ordered = room < tags.length ? tags.toSorted((a, b) => rank(b) - rank(a)) : tags
-  return ordered.slice(0, room).flatMap((tag, index) => {
-    const hidden = index === room - 1 ? tags.length - room : 0
+  const ordered = lines < tags.length ? tags.toSorted((a, b) => rank(b) - rank(a)) : tags
+  return ordered.slice(0, lines).flatMap((tag, index) => {
+    const hidden = index === lines - 1 ? tags.length - lines : 0
     const more = hidden > 0 ? ` +${hidden}` : ''
-    const fitted = fitTag(tag.text, place.tagWidth - more.length * TAG_CHAR_PX)
+    const room = place.tagWidth - more.length * TAG_CHAR_PX
+    const fitted = tag.names ? fitName(tag.names, room) : fitTag(tag.text, room)
     if (fitted === null) return []
     const text = fitted + more
     const width = tagWidth(text)
@@ -133,6 +140,7 @@ function drawControl(from: DrawnFrom): DrawnControl {
     severity: troubled,
     tags: drawnTags,
     spoken: spokenOf(from),
+    light: from.light ?? null,
   }
 }
 
@@ -141,6 +149,7 @@ const isAsBefore = (a: DrawnFrom, b: DrawnFrom): boolean =>
   a.scale === b.scale &&
   a.tags === b.tags &&
   a.isTabStop === b.isTabStop &&
+  a.light?.colour === b.light?.colour &&
   a.selected?.gesture === b.selected?.gesture &&
   (a.selected === null) === (b.selected === null)
 

@@ -20,6 +20,15 @@ export const tagWidth = (text: string): number => text.length * TAG_CHAR + TAG_P
 export const fitTag = (tag: string, width: number): string | null =>
   tagForms(tag).find((form) => tagWidth(form) <= width) ?? null
 
+/** The longest of some names that fits a width in px, else the shortest, cut; null if not even two letters fit. */
+export function fitName(names: readonly string[], width: number): string | null {
+  const whole = names.find((name) => tagWidth(name) <= width)
+  if (whole !== undefined) return whole
+  const letters = Math.floor((width - TAG_PADDING) / TAG_CHAR) - 1
+  const last = names.at(-1) ?? ''
+  return letters < 2 ? null : `${last.slice(0, letters).trimEnd()}…`
+}
+
 /** A label cut to a width in px, with a dot to show that it goes on; empty if not even a letter fits. */
 export function fitLabel(label: string, width: number): string {
   if (label.length * LABEL_CHAR <= width) return label

@@ -146,7 +146,15 @@ function rephraseFix({ rig }: CheckContext, { cures, senders, severity }: Draft)
 
 /** In rigs larger than this (messages that arrive) only cures that touch mappings are tried out. */
 const TRIED_UP_TO = 20_000
-const TRIED: ReadonlySet<Fix['kind']> = new Set(['clear', 'teach', 'follow', 'soften', 'withdraw'])
+const TRIED: ReadonlySet<Fix['kind']> = new Set([
+  'clear',
+  'teach',
+  'follow',
+  'soften',
+  'withdraw',
+  'expect',
+  'feed-back',
+])
 
 /**
  * Every cure that can be offered for what a rule reports. Each removes the finding and makes no new

@@ -1,5 +1,5 @@
 import { printTag, type Target } from '../../midi'
-import { mappingName, type Expected } from '../../mappings'
+import { mappingName, type Expected, type Join } from '../../mappings'
 import {
   findGesture,
   fitsNumber,
@@ -13,7 +13,6 @@ import {
 } from '../../rig'
 import type { CheckContext } from '../context'
 import type { Draft, Fix } from '../finding'
-import type { Join } from '../joins'
 
 const joinOf = (context: CheckContext, id: Id): Join | null =>
   context.joins().find(({ mapping }) => mapping.id === id) ?? null

@@ -1,6 +1,6 @@
 import { partOf } from '../../addresses'
 import { contextOf } from '../context'
-import { sendersByGesture } from '../joins'
+import { sendersByGesture } from '../../mappings'
 import type { IslandOf } from './island'
 
 /** All gestures that share on purpose, where a change touches one of them. */

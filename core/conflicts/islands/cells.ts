@@ -8,9 +8,8 @@ import {
   type Occupancy,
   type Sender,
 } from '../../addresses'
-import { expectedOf, mappingParameter } from '../../mappings'
+import { cellsExpected, expectedOf, mappingParameter } from '../../mappings'
 import { contextOf } from '../context'
-import { cellsExpected } from '../joins'
 import { isSpan } from '../meetings'
 import type { IslandOf } from './island'
 

@@ -5,6 +5,7 @@ import { cellsIsland } from './cells'
 import { channelIsland } from './channel'
 import { controllerIsland } from './controller'
 import type { IslandOf } from './island'
+import { lightsIsland } from './lights'
 import { mappingIsland } from './mapping'
 import { numberIsland } from './number'
 import { roomIsland } from './room'
@@ -21,5 +22,6 @@ export const ISLANDS: Readonly<Record<RuleReach, IslandOf>> = {
   cable: cableIsland,
   accord: accordIsland,
   room: roomIsland,
+  lights: lightsIsland,
   wiring: () => null,
 }

@@ -1,14 +1,20 @@
 import { busCellKey, type Occupancy, type Sender } from '../../addresses'
-import { expectedOf, mappingParameter, printExpected, type Expected } from '../../mappings'
+import {
+  cellsExpected,
+  drivenGroups,
+  expectedOf,
+  mappingParameter,
+  printExpected,
+  type Expected,
+} from '../../mappings'
 import type { Id, Mapping, Rig } from '../../rig'
 import { contextOf } from '../context'
-import { cellsExpected } from '../joins'
 import type { Changed, IslandOf } from './island'
 
 interface Listening {
   mapping: Mapping
   expected: Expected | null
-  /** Where rules look at mappings together: those of one gesture, and those that listen at one address. */
+  /** Where rules look at mappings together: those of one gesture, at one address, and of one parameter or those it stands for. */
   groups: readonly string[]
 }
 
@@ -24,6 +30,7 @@ function listeningIn(rig: Rig): readonly Listening[] {
     const groups = [
       ...(mapping.gesture === null ? [] : [mapping.gesture]),
       ...(expected ? [`${mapping.destination} ${mapping.scope ?? ''} ${printExpected(expected)}`] : []),
+      ...(target ? drivenGroups(target.destination, target.parameter) : []),
     ]
     return { mapping, expected, groups }
   })

@@ -1,7 +1,6 @@
-import { mappingName, printExpected } from '../../mappings'
+import { hitsOn, mappingName, printExpected, type Join } from '../../mappings'
 import { rigIndex, splitGestureRef, type Rig } from '../../rig'
 import type { Sender } from '../../addresses'
-import { hitsOn, type Join } from '../joins'
 import type { Rule } from '../rule'
 import { senderWords } from '../words'
 

@@ -1,7 +1,6 @@
-import { mappingName } from '../../mappings'
+import { mappingName, type Join } from '../../mappings'
 import type { Sender } from '../../addresses'
 import type { GestureRef } from '../../rig'
-import type { Join } from '../joins'
 import type { Rule } from '../rule'
 import { senderWords, shortListed } from '../words'
 

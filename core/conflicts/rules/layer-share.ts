@@ -1,6 +1,5 @@
-import { mappingName, printExpected } from '../../mappings'
+import { mappingName, printExpected, type Join } from '../../mappings'
 import { allButOne } from '../finding'
-import type { Join } from '../joins'
 import type { Rule } from '../rule'
 import { listed, senderWords } from '../words'
 

@@ -1,7 +1,6 @@
-import { mappingName, printExpected } from '../../mappings'
+import { hitsOn, mappingName, printExpected } from '../../mappings'
 import { splitGestureKey, splitGestureRef } from '../../rig'
 import type { Sender } from '../../addresses'
-import { hitsOn } from '../joins'
 import type { Rule } from '../rule'
 import { senderWords } from '../words'
 

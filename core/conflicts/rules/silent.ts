@@ -1,6 +1,5 @@
-import { mappingName } from '../../mappings'
+import { mappingName, type Join } from '../../mappings'
 import { findGesture, gestureName, rigIndex, stackOfLayer, type Place, type Rig } from '../../rig'
-import type { Join } from '../joins'
 import type { Rule } from '../rule'
 import { placesOf } from '../words'
 

@@ -1,5 +1,15 @@
 import { arrivingAlong, sweepBytes, BAUD_BYTES_PER_MS, type Sender } from '../../addresses'
-import { placeKey, rigIndex, withChannel, type Cable, type Place, type Rig } from '../../rig'
+import { LIGHT_BYTES, settableLights } from '../../lights/address'
+import {
+  modelOf,
+  placeKey,
+  powerUpShowing,
+  rigIndex,
+  withChannel,
+  type Cable,
+  type Place,
+  type Rig,
+} from '../../rig'
 import type { CheckContext } from '../context'
 import type { Draft, Fix } from '../finding'
 import type { Rule } from '../rule'
@@ -108,6 +118,28 @@ function lightenFix(senders: readonly Sender[]): Fix[] {
     : [{ id: 'lighten', kind: 'lighten', label: 'Leave the number out while it stays the same', edits }]
 }
 
+/** Controllers on DIN whose lights take too long to set at the start. */
+function longWakes({ rig, controllers }: CheckContext): Draft[] {
+  return controllers.flatMap((controller): Draft[] => {
+    if (!controller.inUse || modelOf(rig, controller).abilities.connection !== 'din') return []
+    const { length } = settableLights(rig, controller, powerUpShowing(controller))
+    const ms = (length * LIGHT_BYTES) / BAUD_BYTES_PER_MS
+    if (ms <= SWEEP_MS) return []
+    return [
+      {
+        severity: 'warning',
+        message: `Setting the ${length} lights of ${controller.name} at the start takes ${Math.round(ms)} ms on its DIN cable: nothing else gets through meanwhile.`,
+        senders: [],
+        addresses: [],
+        destinations: [],
+        about: `wake ${controller.id}`,
+        things: [{ kind: 'controller', id: controller.id }],
+        cures: { moves: [], share: false },
+      },
+    ]
+  })
+}
+
 /** Two hands at once ask more of a DIN cable than it carries (MIDI 1.0: 31,250 baud, ten bits a byte). */
 export const traffic: Rule = {
   id: 'traffic',
@@ -115,7 +147,7 @@ export const traffic: Rule = {
   reach: 'cable',
   find: (context) => {
     const { rig } = context
-    return [...costsByCable(context)].flatMap(([cable, costs]): Draft[] => {
+    const swept = [...costsByCable(context)].flatMap(([cable, costs]): Draft[] => {
       const pair = costliest(context, [...costs.values()])
       const bytes = pair.reduce((sum, cost) => sum + cost.bytes, CLOCK_BYTES)
       const ms = Math.round(bytes / BAUD_BYTES_PER_MS)
@@ -134,5 +166,6 @@ export const traffic: Rule = {
         },
       ]
     })
+    return [...swept, ...longWakes(context)]
   },
 }

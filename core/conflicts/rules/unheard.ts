@@ -1,6 +1,5 @@
-import { mappingName, printExpected } from '../../mappings'
+import { hitsOn, mappingName, printExpected } from '../../mappings'
 import { shortListed, senderWords } from '../words'
-import { hitsOn } from '../joins'
 import type { Draft } from '../finding'
 import type { Rule } from '../rule'
 

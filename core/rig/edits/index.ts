@@ -5,8 +5,10 @@ import * as cabling from './cabling'
 import * as controller from './controller'
 import * as destination from './destination'
 import type { EditKind } from './kit'
+import * as light from './light'
 import * as mapping from './mapping'
 import * as message from './message'
+import * as parameter from './parameter'
 import * as passage from './passage'
 import { recorded, type Step } from './patches'
 import * as settings from './settings'
@@ -41,12 +43,18 @@ export type RigEdit =
   | destination.DestinationAdd
   | destination.DestinationRemove
   | destination.DestinationSet
+  | light.LightRoleAdd
+  | light.LightRoleRemove
+  | light.LightRoleSet
   | mapping.MappingAdd
   | mapping.MappingRemove
   | mapping.MappingSet
   | message.AssignmentEdit
   | message.AssignmentsEdit
   | message.MessageEdit
+  | parameter.ParametersAdd
+  | parameter.ParameterSet
+  | parameter.ParametersRemove
   | passage.PassageAdd
   | passage.PassageMove
   | passage.PassageRemove
@@ -114,10 +122,16 @@ const KINDS: { [T in RigEdit['type']]: EditKind<Extract<RigEdit, { type: T }>> }
   'layer-move': template.layerMove,
   'layer-remove': template.layerRemove,
   'layer-set': template.layerSet,
+  'light-role-add': light.lightRoleAdd,
+  'light-role-remove': light.lightRoleRemove,
+  'light-role-set': light.lightRoleSet,
   'mapping-add': mapping.mappingAdd,
   'mapping-remove': mapping.mappingRemove,
   'mapping-set': mapping.mappingSet,
   message: message.messageEdit,
+  'parameter-set': parameter.parameterSet,
+  'parameters-add': parameter.parametersAdd,
+  'parameters-remove': parameter.parametersRemove,
   'passage-add': passage.passageAdd,
   'passage-move': passage.passageMove,
   'passage-remove': passage.passageRemove,

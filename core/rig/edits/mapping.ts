@@ -1,3 +1,5 @@
+import { parameterName } from '../lookup'
+import { mappingProblem } from '../mapping-problem'
 import { Mapping as MappingSchema } from '../schema'
 import type { Id, Mapping, Rig } from '../types'
 import {
@@ -28,7 +30,9 @@ export interface MappingRemove {
 
 function requireEnds(rig: Rig, mapping: Mapping): void {
   const destination = requireDestination(rig, mapping.destination)
-  requireItem(destination.parameters, mapping.parameter, 'parameter')
+  const parameter = requireItem(destination.parameters, mapping.parameter, 'parameter')
+  const problem = mappingProblem(mapping, parameter)
+  if (problem !== null) throw new EditError(`${parameterName(parameter)} ${problem}.`)
   if (mapping.scope !== null) requireItem(destination.scopes, mapping.scope, 'scope')
   if (mapping.gesture !== null) requireGesture(rig, mapping.gesture)
 }

@@ -3,6 +3,7 @@ import { assignmentsAt, placeRef, type Place } from '../places'
 import { Assignment as AssignmentSchema, Message as MessageSchema } from '../schema'
 import type { Assignment, Controller, GestureKey, Message, Rig } from '../types'
 import { accepted, EditError, editKind, requireController, requireGesture } from './kit'
+import { requireLight } from './light'
 
 /** Set one message of an assignment; the assignment is made if the gesture had none there. */
 export interface MessageEdit {
@@ -53,7 +54,10 @@ export const messageEdit = editKind<MessageEdit>('message', (rig, { at, index, m
 export const assignmentEdit = editKind<AssignmentEdit>('assignment', (rig, { at, assignment }) => {
   const table = tableAt(rig, at)
   if (assignment === null) Reflect.deleteProperty(table, at.gesture)
-  else table[at.gesture] = accepted(AssignmentSchema, assignment)
+  else {
+    requireLight(rig, assignment.light)
+    table[at.gesture] = accepted(AssignmentSchema, assignment)
+  }
 })
 
 /** Set or take away many assignments of one layer (or the base) at once. */
@@ -75,6 +79,7 @@ export const assignmentsEdit = editKind<AssignmentsEdit>('assignments', (rig, { 
   const before = plain(table)
   const next = keys.map((gesture): [GestureKey, Assignment | null] => {
     const assignment = assignments[gesture] ?? null
+    if (assignment && assignment.light !== before[gesture]?.light) requireLight(rig, assignment.light)
     return [gesture, assignment && acceptedAssignment(assignment, before[gesture])]
   })
   const write = (into: Record<GestureKey, Assignment>): void => {

@@ -165,6 +165,10 @@ export const surfaceSet = editKind<SurfaceSet>('surface-set', (rig, edit) => {
 export const abilitiesSet = editKind<AbilitiesSet>('abilities-set', (rig, edit) => {
   const model = requireModel(rig, edit.model)
   const abilities = accepted(AbilitiesSchema, edit.abilities)
+  const indices = abilities.lights?.palette.map(({ index }) => index) ?? []
+  const twice = indices.find((index, position) => indices.indexOf(index) !== position)
+  if (twice !== undefined)
+    throw new EditError(`The palette has two colours at ${twice}; give each colour a number of its own.`)
   for (const controller of rig.controllers) {
     const beyond =
       controller.model === model.id && controller.slots.find(({ number }) => number > abilities.slots)

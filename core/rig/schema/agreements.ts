@@ -17,7 +17,16 @@ export const LightRole = z.strictObject({
   name: Name,
   /** A letter that stands for it where there is no colour. */
   letter: Letter,
-  states: list(z.strictObject({ name: Name, colour: Colour }), 16, 1),
+  states: list(
+    z.strictObject({
+      name: Name,
+      colour: Colour,
+      /** The least value sent back by a destination that means it; null where the values are shared out evenly. */
+      from: orNull(Seven),
+    }),
+    16,
+    1,
+  ),
 })
 
 /** A part of the show: what every controller shows, and which scope every destination is in. */

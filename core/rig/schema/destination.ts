@@ -77,6 +77,8 @@ export const Parameter = z.strictObject({
   /** Names of the values of a choice, in order. */
   choices: or(list(Name, 128), []),
   fixed: orNull(FixedAddress),
+  /** Of one relative to a selection: the name of the parameters it stands for, whichever is selected. */
+  standsFor: orNull(Name),
   /** The controller number whose standard meaning this is. */
   meaning: orNull(Seven),
   /** For an action: the scope it switches to. */

@@ -39,6 +39,8 @@ export const Mapping = z.strictObject({
     z.discriminatedUnion('kind', [
       z.strictObject({ kind: z.literal('absolute') }),
       z.strictObject({ kind: z.literal('relative'), encoding: RelativeEncoding }),
+      /** Flips, or acts, at each press, whatever the value. */
+      z.strictObject({ kind: z.literal('press') }),
     ]),
     { kind: 'absolute' },
   ),

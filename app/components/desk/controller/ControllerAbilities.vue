@@ -1,15 +1,11 @@
 <script setup lang="ts">
-import type { Abilities, RelativeEncoding } from '#core/rig'
+import { ENCODING_WORDS, type Abilities, type RelativeEncoding } from '#core/rig'
 
 const desk = useDeskStore()
 const edit = useEdit()
 const abilities = computed(() => desk.model?.abilities ?? null)
 
-const ENCODINGS: ReadonlyArray<{ id: RelativeEncoding; name: string }> = [
-  { id: 'twos-complement', name: 'two’s complement' },
-  { id: 'offset-binary', name: 'around 64' },
-  { id: 'sign-magnitude', name: 'sign and amount' },
-]
+const ENCODINGS = Object.entries(ENCODING_WORDS) as ReadonlyArray<[RelativeEncoding, string]>
 const NUMBERS = [
   { key: 'slots', name: 'Memory slots' },
   { key: 'stacks', name: 'Stacks' },
@@ -55,11 +51,11 @@ const sharing = computed(() => desk.controllers.filter(({ model }) => model === 
       <span class="text-soft text-xs">Endless steps</span>
       <span class="flex flex-wrap gap-1.5">
         <ChipToggle
-          v-for="each in ENCODINGS"
-          :key="each.id"
-          :is-on="abilities.relativeEncodings.includes(each.id)"
-          @click="toggleEncoding(each.id)"
-          >{{ each.name }}</ChipToggle
+          v-for="[id, name] in ENCODINGS"
+          :key="id"
+          :is-on="abilities.relativeEncodings.includes(id)"
+          @click="toggleEncoding(id)"
+          >{{ name }}</ChipToggle
         >
       </span>
       <template v-for="each in NUMBERS" :key="each.key">

@@ -86,21 +86,7 @@ const tag = computed(() =>
         caption="what reaches"
         :options="busOptions"
       />
-      <div class="flex" role="tablist" aria-label="Family of addresses">
-        <button
-          v-for="each in TABS"
-          :key="each.id"
-          type="button"
-          role="tab"
-          :aria-selected="tab === each.id"
-          class="h-7 rounded-md px-2.5 font-medium whitespace-nowrap"
-          :class="tab === each.id ? 'bg-ink text-sheet' : 'text-soft hover:text-ink'"
-          :data-family="each.id"
-          @click="tab = each.id"
-        >
-          {{ each.name }}
-        </button>
-      </div>
+      <TabStrip v-model="tab" :tabs="TABS" label="Family of addresses" attribute="data-family" />
       <label class="text-soft flex items-center gap-1.5 text-xs">
         <input v-model="preferences.otherLayers" type="checkbox" class="accent-ink" />other layers, faintly
       </label>

@@ -6,7 +6,8 @@ import { toast } from '~/lib/toast'
 const { plan } = defineProps<{ plan: Plan }>()
 const plans = usePlanStore()
 const rigs = useRigStore()
-const edit = useEdit()
+// The plan has said what must be taught again.
+const edit = useEdit({ isSeen: true })
 
 const count = computed(() => plan.changes.length + plan.cures.length)
 const label = computed(() => (count.value === 1 ? 'Make this change' : `Make these ${count.value} changes`))

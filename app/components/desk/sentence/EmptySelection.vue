@@ -1,14 +1,25 @@
 <script setup lang="ts">
 const analysis = useAnalysisStore()
 const desk = useDeskStore()
+const preferences = usePreferencesStore()
 </script>
 
 <template>
   <div class="text-soft px-5 py-5">
     <h2 class="text-ink text-lg font-bold">Nothing selected</h2>
     <p class="mt-2">
-      Pick a control on the surface, or a cell in the lattice below, to read and change what it sends. The
-      lattice shows every address of the rig: rows are channels, columns the 128 numbers.
+      <template v-if="preferences.lens === 'destinations'"
+        >The surface shows what each control moves. Select controls, pick what they are to move below, and
+        join them: first to first, in order.</template
+      >
+      <template v-else-if="preferences.lens === 'lights'"
+        >The surface shows its lights. Select controls and give them a role below: what their light
+        says.</template
+      >
+      <template v-else
+        >Pick a control on the surface, or a cell in the lattice below, to read and change what it sends. The
+        lattice shows every address of the rig: rows are channels, columns the 128 numbers.</template
+      >
     </p>
     <SelectMore v-if="desk.model" class="mt-3" />
     <p v-if="analysis.total > 0" class="mt-3">

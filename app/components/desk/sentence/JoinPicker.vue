@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
-import { chartedAt, printExpected } from '#core/mappings'
-import { parameterName, type Destination, type GestureRef, type Mapping, type Parameter } from '#core/rig'
+import { chartedAt, freeMappingId, freshMapping, printExpected } from '#core/mappings'
+import { parameterName, type Destination, type Parameter } from '#core/rig'
 
-const { gesture } = defineProps<{ gesture: GestureRef }>()
 const emit = defineEmits<{ done: [] }>()
 const rigs = useRigStore()
+const desk = useDeskStore()
 const edit = useEdit()
 
 /** One parameter to join to, with its destination. */
@@ -54,33 +54,17 @@ const choices = computed(() => [
   ...destinations.value.map(({ id, name }) => ({ id, name })),
 ])
 
-/** An id that no mapping has. */
-function freshId(): string {
-  const taken = new Set(rigs.rig?.mappings.map(({ id }) => id))
-  let number = taken.size + 1
-  while (taken.has(`map-${number}`)) number++
-  return `map-${number}`
-}
-
 function join(candidate: Candidate | null): void {
-  if (!candidate) return
-  const { destination, parameter } = candidate
-  const mapping: Mapping = {
-    id: freshId(),
+  const { gesture, controller, template } = desk
+  if (!candidate || !rigs.rig || !gesture || !controller || !template) return
+  const place = desk.placeOf(gesture) ?? {
+    controller: controller.id,
+    template: template.id,
+    layer: null,
     gesture,
-    destination: destination.id,
-    parameter: parameter.id,
-    learnedAt: null,
-    scope: null,
-    min: null,
-    max: null,
-    inverted: false,
-    curve: 'linear',
-    takeover: 'when-met',
-    expects: { kind: 'absolute' },
-    feedback: destination.feedback,
-    memo: '',
   }
+  const { destination, parameter } = candidate
+  const mapping = freshMapping(rigs.rig, freeMappingId(rigs.rig), place, destination.id, parameter.id, null)
   const label = `Join to ${destination.name} · ${parameterName(parameter)}`
   if (edit(label, [{ type: 'mapping-add', mapping }])) emit('done')
 }

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { ChevronRight, Plus } from '@lucide/vue'
-import { expectedOf, mappingParameter, mappingState, meetsExpected } from '#core/mappings'
+import { isServedElsewhere } from '#core/mappings'
 import { printTag } from '#core/midi'
-import { assignmentsAt, channelOf, gestureRef, mappingsOf, sentAddress, type Mapping } from '#core/rig'
+import { assignmentsAt, gestureRef, mappingsOf, sentAddress, type Mapping } from '#core/rig'
 
 const desk = useDeskStore()
 const rigs = useRigStore()
@@ -24,15 +24,8 @@ const sentNow = computed(() => {
 
 /** Is the mapping served by what another layer sends, and not by this one? */
 function isElsewhere(mapping: Mapping): boolean {
-  const { rig } = rigs
-  const { controller } = desk
   const place = desk.gesture ? desk.placeOf(desk.gesture) : null
-  const message = place && controller ? assignmentsAt(controller, place)?.[place.gesture]?.messages[0] : null
-  if (!rig || !controller || mappingState(rig, mapping).agreement !== 'agrees') return false
-  const expected = expectedOf(mapping, mappingParameter(rig, mapping)?.parameter ?? null)
-  return (
-    !message || !expected || !meetsExpected(message, channelOf(message, controller.homeChannel), expected)
-  )
+  return rigs.rig !== null && place !== null && isServedElsewhere(rigs.rig, mapping, place)
 }
 const here = computed(() => mappings.value.filter((mapping) => !isElsewhere(mapping)))
 const elsewhere = computed(() => mappings.value.filter(isElsewhere))
@@ -59,12 +52,7 @@ watch(gestureOf, () => (mostShown.value = FEW))
         ><Plus :size="13" />Join to a parameter</UiButton
       >
     </div>
-    <LazyJoinPicker
-      v-if="isJoining && gestureOf"
-      :gesture="gestureOf"
-      class="mt-2"
-      @done="isJoining = false"
-    />
+    <LazyJoinPicker v-if="isJoining && gestureOf" class="mt-2" @done="isJoining = false" />
     <ul v-if="here.length > 0" class="mt-1.5 space-y-1.5">
       <MappingRow
         v-for="mapping in here.slice(0, mostShown)"

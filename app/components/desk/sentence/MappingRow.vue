@@ -1,8 +1,16 @@
 <script setup lang="ts">
-import { X } from '@lucide/vue'
+import { ChevronRight, X } from '@lucide/vue'
 import { parseTag } from '#core/midi'
-import { mappingParameter, mappingState } from '#core/mappings'
-import { assignmentsAt, findGesture, freshMessage, parameterName, withAddress, type Mapping } from '#core/rig'
+import { mappingParameter, mappingState, outrankedBy } from '#core/mappings'
+import {
+  assignmentsAt,
+  findGesture,
+  freshMessage,
+  parameterName,
+  withAddress,
+  TAKEOVER_WORDS,
+  type Mapping,
+} from '#core/rig'
 
 const { mapping, sentNow } = defineProps<{
   mapping: Mapping
@@ -19,14 +27,19 @@ const isFixed = computed(() => target.value?.parameter.fixed !== null)
 const name = computed(() =>
   target.value ? `${target.value.destination.name} · ${parameterName(target.value.parameter)}` : '',
 )
-const scope = computed(
-  () => target.value?.destination.scopes.find(({ id }) => id === mapping.scope)?.name ?? 'everywhere',
+const isOpen = ref(false)
+const scopeName = (id: string | null): string | null =>
+  target.value?.destination.scopes.find((each) => each.id === id)?.name ?? null
+const scope = computed(() => {
+  const named = scopeName(mapping.scope)
+  return named === null ? 'everywhere' : `only in ${named}`
+})
+/** Scopes in which another mapping of this control is in force instead. */
+const outranked = computed(() =>
+  rigs.rig
+    ? [...new Set(outrankedBy(rigs.rig, mapping).flatMap(({ scope: id }) => scopeName(id) ?? []))]
+    : [],
 )
-const TAKEOVERS = {
-  'at-once': 'taken over at once',
-  'when-met': 'taken over when met',
-  gradual: 'taken over gradually',
-}
 const hears = computed(() => state.value?.expected ?? null)
 const stateText = computed(() => {
   switch (state.value?.agreement) {
@@ -61,13 +74,14 @@ function sendItsNumber(): void {
 
 <template>
   <li
-    class="bg-raised border-line flex items-start gap-2 rounded-md border px-2.5 py-1.5"
+    class="bg-raised border-line flex flex-wrap items-start gap-2 rounded-md border px-2.5 py-1.5"
     data-testid="mapping"
   >
     <div class="min-w-0 flex-1">
       <div class="font-medium">{{ name }}</div>
       <div class="text-soft text-xs">
-        {{ scope }}, {{ TAKEOVERS[mapping.takeover] }};
+        {{ scope }}<template v-if="outranked.length > 0"> but in {{ outranked.join(', ') }}</template
+        >{{ mapping.inverted ? ', inverted' : '' }}, taken over {{ TAKEOVER_WORDS[mapping.takeover] }};
         <span :class="state?.agreement === 'differs' && 'text-advice font-medium'"
           >{{ stateText }} <span v-if="hears" class="tag">{{ hears }}</span></span
         >
@@ -77,8 +91,24 @@ function sendItsNumber(): void {
         <UiButton v-else @click="teach">Taught it {{ sentNow }}</UiButton>
       </div>
     </div>
+    <UiButton
+      look="plain"
+      :label="`Range, curve and manner of ${name}`"
+      :aria-expanded="isOpen"
+      class="-mr-2 px-1!"
+      data-testid="mapping-open"
+      @click="isOpen = !isOpen"
+      ><ChevronRight :size="14" :class="isOpen && 'rotate-90'"
+    /></UiButton>
     <UiButton look="plain" :label="`Part from ${name}`" class="-mr-1.5 px-1.5!" @click="remove"
       ><X :size="14"
     /></UiButton>
+    <LazyMappingEditor
+      v-if="isOpen && target"
+      class="w-full"
+      :mapping="mapping"
+      :destination="target.destination"
+      :parameter="target.parameter"
+    />
   </li>
 </template>

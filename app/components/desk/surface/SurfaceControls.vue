@@ -48,7 +48,8 @@ defineProps<{ drawn: readonly DrawnControl[] }>()
       v-for="(path, index) in control.paths"
       :key="index"
       :d="path.d"
-      :class="['part', path.ink, control.isEmpty && 'empty']"
+      :class="['part', path.ink, control.isEmpty && !control.light && 'empty']"
+      :style="control.light && path.ink === 'body' ? { fill: control.light.colour } : undefined"
     />
     <rect
       v-if="control.plate"
@@ -66,6 +67,7 @@ defineProps<{ drawn: readonly DrawnControl[] }>()
       :y="control.label.y"
       class="label"
       :class="control.isEmpty && 'quiet'"
+      :style="control.light && control.from.place.inside ? { fill: control.light.ink } : undefined"
     >
       {{ control.label.text }}
     </text>

@@ -72,11 +72,13 @@ const handle = computed(() => {
 const selectedIds = computed(() => new Set(desk.selectedIds))
 const tabStop = computed(() => selectedControl.value ?? surface.value?.controls[0]?.id ?? null)
 
+const lit = useSurfaceLights()
 const NO_TAGS: readonly ControlTag[] = []
 const drawn = computed<readonly DrawnControl[]>((before) => {
   const [all, chosen, stop] = [tags.value, selectedIds.value, tabStop.value]
   const { gesture } = desk
   const at = scale.value
+  const shining = lit.value
   return drawControls(
     labels.value.map((place) => {
       const { id } = place.control
@@ -87,6 +89,7 @@ const drawn = computed<readonly DrawnControl[]>((before) => {
         tags: all.get(id) ?? NO_TAGS,
         selected: isSelected ? { gesture } : null,
         isTabStop: id === stop,
+        light: shining.get(id),
       }
     }),
     before,
@@ -195,6 +198,7 @@ function onKey(event: KeyboardEvent): void {
         />
       </svg>
     </section>
+    <LensSwitch class="absolute right-2 bottom-1.5" />
     <ZoomButtons :zoom="zoom" class="absolute bottom-1.5 left-2" @zoom="zoomTo" />
   </div>
 </template>

@@ -1,0 +1,79 @@
+<script setup lang="ts">
+import { mappingName, mappingParameter } from '#core/mappings'
+import { afterPaint } from '~/lib/after-paint'
+
+/** What a change would make unheard, shown before it is made. */
+const held = useHeldStore()
+const plans = usePlanStore()
+const preferences = usePreferencesStore()
+const first = useTemplateRef('first')
+
+const NAMED = 3
+const names = computed(() => {
+  const { current } = held
+  return current ? current.unheard.map((mapping) => mappingName(current.prepared.before, mapping)) : []
+})
+/** Can teaching again help? What listens by its destination's own chart takes only its own number, and a control that is gone sends none. */
+const mustTeach = computed(() => {
+  const { current } = held
+  if (!current) return false
+  const { before, rig } = current.prepared
+  const now = new Map(rig.mappings.map((mapping) => [mapping.id, mapping]))
+  return current.unheard.every(
+    (mapping) =>
+      mappingParameter(before, mapping)?.parameter.fixed === null &&
+      (now.get(mapping.id)?.gesture ?? null) !== null,
+  )
+})
+const words = computed(() => {
+  const more = names.value.length - NAMED
+  const shown = names.value.slice(0, NAMED).join(', ')
+  return more > 0 ? `${shown} and ${more} more` : shown
+})
+const sentence = computed(() => {
+  const isOne = names.value.length === 1
+  const until = mustTeach.value ? `, until ${isOne ? 'it is' : 'they are'} taught again` : ''
+  return `${isOne ? 'One thing' : `${names.value.length} things`} would no longer be moved${until}: ${words.value}.`
+})
+async function findAnother(): Promise<void> {
+  held.drop()
+  await navigateTo('/desk')
+  plans.open('repair')
+}
+function makeAlways(): void {
+  preferences.askBefore = false
+  held.make()
+}
+/** Where the player was, to go back to. */
+let before: Element | null = null
+onMounted(async () => {
+  // Lists and fields take the focus back to themselves first.
+  await afterPaint()
+  before = document.activeElement
+  const element: unknown = first.value?.$el
+  if (element instanceof HTMLElement) element.focus()
+})
+onBeforeUnmount(() => {
+  if (before instanceof HTMLElement && before.isConnected) before.focus()
+})
+</script>
+
+<template>
+  <section
+    class="bg-advice-soft border-advice shadow-float fixed inset-x-0 bottom-0 z-40 flex flex-wrap items-center gap-x-3 gap-y-1.5 border-t px-4 py-2"
+    aria-label="Before this change is made"
+    aria-live="polite"
+    data-testid="held"
+    @keydown.esc.stop="held.drop()"
+  >
+    <p class="min-w-0 flex-1">
+      <span class="font-bold">{{ held.current?.label }}?</span> {{ sentence }}
+    </p>
+    <UiButton ref="first" look="strong" data-testid="held-make" @click="held.make()"
+      >Make the change</UiButton
+    >
+    <UiButton @click="findAnother">Find another way</UiButton>
+    <UiButton data-testid="held-drop" @click="held.drop()">Leave it as it is</UiButton>
+    <UiButton look="plain" class="-mr-2" @click="makeAlways">Make it, and ask no more</UiButton>
+  </section>
+</template>

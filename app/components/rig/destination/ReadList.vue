@@ -1,0 +1,167 @@
+<script setup lang="ts">
+import { useFileDialog } from '@vueuse/core'
+import { FileUp } from '@lucide/vue'
+import type { Destination, Matching } from '#core/rig'
+import { toast } from '~/lib/toast'
+import {
+  FIELDS,
+  guessed,
+  isHeaded,
+  namesEdits,
+  readable,
+  readGiven,
+  type Given,
+  type ListKind,
+} from '~/lib/destinations/read-list'
+
+/** Bring a list in: pasted, from a table file, or from a MIDI Name Document; seen before it is added. */
+const { destination, kind } = defineProps<{ destination: Destination; kind: ListKind }>()
+const emit = defineEmits<{ done: [] }>()
+const edit = useEdit()
+
+const NAMES: Readonly<Record<ListKind, string>> = {
+  parameters: 'parameters',
+  sounds: 'sounds',
+  presets: 'presets',
+}
+const text = ref('')
+const given = shallowRef<Given | null>(null)
+const matching = ref<Matching<string>>({})
+async function read(source: string): Promise<void> {
+  given.value = source.trim() === '' ? null : await readGiven(source, destination)
+  if (given.value?.kind === 'table') matching.value = guessed(kind, given.value.rows)
+}
+const dialog = useFileDialog({
+  accept: '.csv,.tsv,.txt,.midnam,.xml,text/csv,text/plain,application/xml',
+  multiple: false,
+  reset: true,
+})
+dialog.onChange(async (files) => {
+  const file = files?.[0]
+  if (file) await read(await file.text())
+})
+
+const SHOWN = 6
+const rows = computed(() => (given.value?.kind === 'table' ? given.value.rows : []))
+const preview = computed(() => rows.value.slice(0, SHOWN))
+const columns = computed(() => Math.max(0, ...rows.value.slice(0, 100).map(({ cells }) => cells.length)))
+const fieldAt = (column: number): string =>
+  Object.entries(matching.value).find(([, at]) => at === column)?.[0] ?? ''
+/** A field has one column: matched again, it leaves the one it had. */
+function match(column: number, field: string): void {
+  const next = Object.fromEntries(Object.entries(matching.value).filter(([, at]) => at !== column))
+  matching.value = field === '' ? next : { ...next, [field]: column }
+}
+const found = computed(() => readable(kind, rows.value, matching.value, destination))
+const SHOWN_BAD = 4
+
+function add(): void {
+  const now = given.value
+  if (now?.kind === 'table') {
+    const { count, bad, edits } = found.value
+    if (!edit(`Add ${count} ${NAMES[kind]} to ${destination.name}`, edits)) return
+    toast(`${count} ${NAMES[kind]} added.${bad.length > 0 ? ` ${bad.length} lines were left out.` : ''}`)
+  } else if (now?.kind === 'names') {
+    if (!edit(`Take names over into ${destination.name}`, namesEdits(destination, now.parts))) return
+    const { parameters, noteNames, programs } = now.parts
+    toast(`${parameters.length} parameters, ${noteNames.length} sounds and ${programs.length} presets added.`)
+  }
+  emit('done')
+}
+const selectedIn = (event: Event): string => (event.target as HTMLSelectElement).value
+</script>
+
+<template>
+  <div
+    class="min-h-0 flex-1 overflow-auto px-4 py-3 text-xs"
+    data-testid="read-list"
+    @keydown.esc.stop="emit('done')"
+  >
+    <h2 class="text-base font-bold">Read a list of {{ NAMES[kind] }}</h2>
+    <p class="text-soft mt-1 max-w-prose">
+      Paste cells from a spreadsheet, or choose a file: a table (CSV), or a MIDI Name Document. Nothing is
+      added before you have seen it.
+    </p>
+    <div class="mt-2 flex items-start gap-2">
+      <textarea
+        v-model="text"
+        class="bg-raised border-line tag h-24 w-[32rem] rounded-md border p-2"
+        :placeholder="kind === 'parameters' ? 'Group, Name, Number, From, To' : 'Number, Name'"
+        aria-label="The list as text"
+        spellcheck="false"
+        data-testid="list-text"
+        @input="read(text)"
+      />
+      <UiButton @click="dialog.open()"><FileUp :size="13" />Choose a file</UiButton>
+      <UiButton look="plain" @click="emit('done')">Cancel</UiButton>
+    </div>
+    <p
+      v-if="given?.kind === 'refused'"
+      class="bg-conflict-soft text-conflict border-conflict mt-3 max-w-prose rounded-md border px-3 py-2 font-medium"
+      role="alert"
+    >
+      {{ given.message }} Nothing was added.
+    </p>
+    <template v-else-if="given?.kind === 'table'">
+      <p class="mt-3 font-medium">
+        {{ rows.length }} lines{{ isHeaded(kind, rows) ? ', the first names the columns' : '' }}. What is in
+        which column?
+      </p>
+      <div class="border-line mt-1.5 w-max max-w-full overflow-x-auto rounded-md border">
+        <table class="text-left" data-testid="list-preview">
+          <thead>
+            <tr>
+              <th v-for="column in columns" :key="column" class="border-line border-b p-1 font-normal">
+                <select
+                  class="bg-raised border-line h-7 rounded-md border px-1"
+                  :class="fieldAt(column - 1) === '' && 'text-soft'"
+                  :aria-label="`Column ${column}`"
+                  :data-column="column"
+                  :value="fieldAt(column - 1)"
+                  @change="match(column - 1, selectedIn($event))"
+                >
+                  <option value="">not read</option>
+                  <option v-for="field in FIELDS[kind]" :key="field.id" :value="field.id">
+                    {{ field.name }}
+                  </option>
+                </select>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="row in preview" :key="row.line">
+              <td
+                v-for="column in columns"
+                :key="column"
+                class="tag max-w-48 truncate px-2 py-0.5"
+                :class="fieldAt(column - 1) === '' && 'text-soft'"
+              >
+                {{ row.cells[column - 1] }}
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <ul v-if="found.bad.length > 0" class="text-advice mt-2" data-testid="bad-lines">
+        <li v-for="bad in found.bad.slice(0, SHOWN_BAD)" :key="bad.line">
+          Line {{ bad.line }} is left out: {{ bad.message }}
+        </li>
+        <li v-if="found.bad.length > SHOWN_BAD">and {{ found.bad.length - SHOWN_BAD }} more lines</li>
+      </ul>
+      <UiButton look="strong" class="mt-3" :disabled="found.count === 0" data-testid="list-add" @click="add"
+        >Add {{ found.count }} {{ NAMES[kind] }}</UiButton
+      >
+    </template>
+    <template v-else-if="given?.kind === 'names'">
+      <p class="mt-3 font-medium">
+        A MIDI Name Document: {{ given.parts.parameters.length }} parameters,
+        {{ given.parts.noteNames.length }} sounds, {{ given.parts.programs.length }} presets.
+      </p>
+      <ul v-if="given.left.length > 0" class="text-advice mt-1">
+        <li v-for="line in given.left.slice(0, SHOWN_BAD)" :key="line">{{ line }}</li>
+        <li v-if="given.left.length > SHOWN_BAD">and {{ given.left.length - SHOWN_BAD }} more</li>
+      </ul>
+      <UiButton look="strong" class="mt-3" data-testid="list-add" @click="add">Take them over</UiButton>
+    </template>
+  </div>
+</template>

@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { createChooser } from './lights'
+
+expose(createChooser())

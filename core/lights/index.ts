@@ -1,0 +1,7 @@
+export * from './address'
+export * from './choose'
+export * from './colour'
+export * from './palette'
+export * from './picture'
+export * from './resolve'
+export * from './wake'

@@ -1,0 +1,3 @@
+export * from './document'
+export * from './read'
+export * from './write'

@@ -1,0 +1,6 @@
+export * from './columns'
+export * from './name-tables'
+export * from './palette-table'
+export * from './parameter-table'
+export * from './table'
+export * from './names'

@@ -1,0 +1,62 @@
+import Papa from 'papaparse'
+
+/** One line of a table: where it stands in the text (from 1), and its cells, trimmed. */
+export interface TableRow {
+  line: number
+  cells: readonly string[]
+}
+
+export type TableRead = { ok: true; rows: readonly TableRow[] } | { ok: false; line: number; message: string }
+
+const MOST_CHARACTERS = 4_000_000
+const MOST_ROWS = 20_000
+const MOST_COLUMNS = 100
+
+const QUOTE_WORDS: Readonly<Record<string, string>> = {
+  MissingQuotes: 'a quotation mark opens a cell and none closes it',
+  InvalidQuotes: 'a quotation mark closes a cell, but the cell goes on',
+}
+
+/**
+ * Comma-, semicolon- or tab-separated text (RFC 4180) as rows. Empty lines are left out. What looks like a formula is text
+ * like any other. Refused whole, with the line and what to do, where it is broken or too large.
+ */
+export function readTable(text: string): TableRead {
+  if (text.length > MOST_CHARACTERS)
+    return { ok: false, line: 1, message: 'This table is larger than 4 MB: take out what is not needed.' }
+  if (text.includes('\u0000'))
+    return { ok: false, line: 1, message: 'This is no text: save the table as CSV, then read it again.' }
+  const source = text.replace(/^\ufeff/, '')
+  const rows: TableRow[] = []
+  const broken: Array<{ line: number; message: string }> = []
+  let line = 1
+  let from = 0
+  Papa.parse<string[]>(source, {
+    delimitersToGuess: [',', ';', '\t'],
+    step: ({ data, errors, meta }, parser) => {
+      const own = line
+      line += source.slice(from, meta.cursor).split('\n').length - 1
+      from = meta.cursor
+      const quote = errors.find(({ type }) => type === 'Quotes')
+      if (quote)
+        broken.push({
+          line: own,
+          message: `Line ${own}: ${QUOTE_WORDS[quote.code] ?? 'its quotation marks do not match'}.`,
+        })
+      const cells = data.map((cell) => cell.trim())
+      if (cells.some((cell) => cell !== '')) rows.push({ line: own, cells })
+      if (cells.length > MOST_COLUMNS)
+        broken.push({
+          line: own,
+          message: `Line ${own} has ${cells.length} columns, ${MOST_COLUMNS} at most: is it a table?`,
+        })
+      if (rows.length > MOST_ROWS)
+        broken.push({ line: own, message: `This table has more than ${MOST_ROWS} lines: read it in parts.` })
+      if (broken.length > 0) parser.abort()
+    },
+  })
+  const [first] = broken
+  if (first) return { ok: false, ...first }
+  if (rows.length === 0) return { ok: false, line: 1, message: 'There is nothing in this table.' }
+  return { ok: true, rows }
+}

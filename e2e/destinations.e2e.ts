@@ -1,0 +1,305 @@
+import { execFileSync } from 'node:child_process'
+import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { readNames } from '../core/midi/names'
+import { By, idsFrom, Key, makeHeld, selectControls, setField, startSession, type Session } from './browser'
+
+let page: Session
+beforeAll(async () => {
+  page = await startSession()
+  await page.go('/desk')
+  await page.find('[data-testid=surface]')
+  await page.click('[data-testid=rig-menu]')
+  await page.press('Demo as performed')
+  await page.find('[data-control=fader-1]')
+  await page.waitFor(
+    'no findings',
+    async () => (await page.text('[data-testid=findings-count]')) === 'No findings',
+  )
+})
+afterAll(() => page.quit())
+
+const findings = (): Promise<string> => page.text('[data-testid=findings-count]')
+const click = (css: string, how: object = {}) =>
+  page.driver.executeScript(
+    `document.querySelector(arguments[0]).dispatchEvent(new MouseEvent('click', { bubbles: true, cancelable: true, ...arguments[1] }))`,
+    css,
+    how,
+  )
+const select = (...ids: string[]) => selectControls(page, ids)
+const set = (css: string, text: string) => setField(page, css, text)
+const lens = (id: 'addresses' | 'destinations') => page.click(`[data-lens=${id}]`)
+async function choose(destination: string): Promise<void> {
+  await page.click('[data-testid=board] button[aria-label^="Destination"]')
+  await page.press(destination)
+}
+const undo = async (label: string): Promise<void> => {
+  await page.click(`button[aria-label^="Undo: ${label}"]`)
+}
+const tagOf = (id: string): Promise<string> => page.text(`[data-control="${id}"] .tagtext`)
+
+describe('joining in the lens on destinations', () => {
+  it('joins eight faders to eight parameters in one action, first to first', async () => {
+    await lens('destinations')
+    expect(await tagOf('fader-1')).toContain('Volume')
+    await select(...idsFrom('fader', 1, 8))
+    await set('[data-testid=board-search]', 'pan')
+    await page.waitFor('eight', async () => (await page.count('[data-board-item]')) === 8)
+    await (await page.find('[data-testid=board-list]')).sendKeys(Key.chord(Key.CONTROL, 'a'))
+    expect(await page.text('[data-testid=join-now]')).toBe('Join 8')
+    await page.click('[data-testid=join-now]')
+    await page.find('button[aria-label="Undo: Join 8 controls to Loomwright"]')
+    await page.waitFor('the advice', async () => /findings$/.test(await findings()))
+    await undo('Join 8 controls')
+    await page.waitFor('as before', async () => (await findings()) === 'No findings')
+  })
+
+  it('joins the other way round: a parameter, then a control, by keyboard', async () => {
+    await set('[data-testid=board-search]', 'tempo')
+    const list = await page.find('[data-testid=board-list]')
+    await list.sendKeys(Key.HOME)
+    await page.driver.executeScript(`document.querySelector('[data-control="enc-6"]').focus()`)
+    await page.keys(Key.SPACE)
+    await page.waitFor('both ends', async () => (await page.text('[data-testid=join-strip]')).includes('Wow'))
+    await list.sendKeys(Key.ENTER)
+    await page.find('button[aria-label="Undo: Join to Loomwright"]')
+    await page.waitFor('the mapping', async () =>
+      (await page.text('aside')).includes('Loomwright · Transport · Tempo'),
+    )
+  })
+
+  it('drags a parameter onto a control', async () => {
+    await set('[data-testid=board-search]', 'record arm')
+    const item = await page.find('[data-board-item="t1-arm"]')
+    const control = await page.find('[data-control="side-2"]')
+    const { driver } = page
+    const at = await driver.executeScript<{ x: number; y: number }>(
+      `const box = arguments[0].querySelector('.part').getBoundingClientRect()
+       return { x: Math.round(box.x + box.width / 2), y: Math.round(box.y + box.height / 2) }`,
+      control,
+    )
+    await driver
+      .actions({ async: true })
+      .move({ origin: item })
+      .press()
+      .move({ origin: item, x: 8, y: -8 })
+      .perform()
+    await page.find('[data-testid=carried]')
+    await driver
+      .actions({ async: true })
+      .move(at)
+      .move({ x: at.x + 1, y: at.y })
+      .release()
+      .perform()
+    await page.waitFor('the tag', async () => (await tagOf('side-2')).includes('Record'))
+    await undo('Join to Loomwright')
+  })
+
+  it('puts pads on fourteen drum sounds, with the gaps of their notes left free', async () => {
+    await page.press('Pelluna')
+    await page.find('[data-control="pad-1"]')
+    await choose('Kettlow')
+    await page.click('[data-list=sounds]')
+    await page.waitFor('fourteen', async () => (await page.count('[data-board-item^=note-]')) === 14)
+    await (await page.find('[data-testid=board-list]')).sendKeys(Key.chord(Key.CONTROL, 'a'))
+    await page.click('[data-testid=keep-gaps]')
+    await select(...idsFrom('pad', 1, 27))
+    expect(await page.text('[data-testid=join-now]')).toBe('Join 14')
+    await page.click('[data-testid=join-now]')
+    await makeHeld(page)
+    await lens('addresses')
+    const tags = async (...ids: number[]) => Promise.all(ids.map((n) => tagOf(`pad-${n}`)))
+    await page.waitFor('the pads', async () => (await tagOf('pad-3')).includes('38'))
+    expect((await tags(1, 3, 27)).map((tag) => /note(\d+)/.exec(tag)?.[1])).toEqual(['36', '38', '62'])
+    await undo('Join')
+    await lens('destinations')
+  })
+
+  it('gives footswitches the right programs of presets', async () => {
+    await page.press('Umbrek')
+    await page.find('[data-control="foot-1"]')
+    await choose('Ondrel VI')
+    await page.click('[data-list=presets]')
+    await select('foot-2', 'foot-3')
+    await click('[data-board-item="program-0.1-4"]')
+    await click('[data-board-item="program-0.1-5"]', { shiftKey: true })
+    await page.click('[data-testid=join-now]')
+    await makeHeld(page)
+    await lens('addresses')
+    await page.waitFor('the program', async () => (await tagOf('foot-2')).includes('4'))
+    expect(
+      await page.driver.executeScript(
+        `return document.querySelector('[data-control="foot-2"] title').textContent`,
+      ),
+    ).toContain('pc0.1.4')
+    await undo('Join')
+  })
+})
+
+describe('how a control moves its parameter', () => {
+  it('inverts a pedal, refuses an impossible range at the field, and draws what comes of it', async () => {
+    await page.click('[data-control="pedal"]')
+    await page.click('[data-testid=mapping-open]')
+    await page.click('[data-testid=inverted]')
+    await page.waitFor('inverted', async () =>
+      (await page.text('[data-testid=mapping]')).includes('inverted,'),
+    )
+    await page.find('[data-testid=value-chart] canvas')
+    expect(await page.text('[data-testid=mapping-facts]')).toContain('128 values bring it from 0 % to 100 %')
+    await set('[data-testid=mapping-max]', '0')
+    await page.keys(Key.TAB)
+    expect(await page.text('[data-testid=mapping-editor] [role=alert]')).toContain('must differ')
+    await page.click('[data-drawing=takeover]')
+    await page.find('[data-testid=value-chart] canvas')
+    await undo('Turn it round')
+  })
+
+  it('finds the ranges in which every click is a whole beat a minute', async () => {
+    await page.press('Syzra')
+    await page.click('[data-control="enc-6"]')
+    const open = await page.waitFor('the mapping of tempo', async () => {
+      const rows = await page.driver.findElements(By.css('[data-testid=mapping]'))
+      for (const row of rows)
+        if ((await row.getText()).includes('Tempo'))
+          return row.findElement(By.css('[data-testid=mapping-open]'))
+      return undefined
+    })
+    await open?.click()
+    await page.click('[data-drawing=steps]')
+    await set('[aria-label="Covering from"]', '72')
+    await set('[aria-label="Covering to"]', '180')
+    await page.waitFor('ranges', async () => (await page.count('[data-range]')) === 3)
+    expect(await page.text('[data-testid=whole-steps]')).toMatch(/21 ranges, each 128 wide/)
+    expect(await page.text('[data-testid=whole-steps]')).toContain('20 steps of a full sweep change nothing')
+    await page.click('[data-range="72 to 200"]')
+    await page.waitFor('whole clicks', async () =>
+      (await page.text('[data-testid=mapping-facts]')).includes('One click moves it by 1 bpm'),
+    )
+  })
+
+  it('lets a mapping of a named scope win over one that counts everywhere, and says so', async () => {
+    await page.click('[data-control="fader-1"]')
+    await page.click('[data-testid=join]')
+    await page.find('[data-testid=join-picker]')
+    await page.keys('scene length')
+    await page.waitFor('one', async () => (await page.count('[data-parameter]')) === 1)
+    await page.keys(Key.ENTER)
+    await page.waitFor('two', async () => (await page.count('[data-testid=mapping]')) === 2)
+    const opens = await page.driver.findElements(By.css('[data-testid=mapping-open]'))
+    await opens[1]?.click()
+    await (await page.find('select[id^=scope-]')).sendKeys('only in Rings')
+    await page.waitFor('the exception', async () =>
+      (await page.text('[data-testid=mapping]')).includes('everywhere but in Rings'),
+    )
+  })
+})
+
+describe('a changed number', () => {
+  it('says what breaks before it is made, is listed to be taught again, and is clean when ticked off', async () => {
+    await page.click('[data-testid=rig-menu]')
+    await page.press('Demo as performed')
+    await page.waitFor('no findings', async () => (await findings()) === 'No findings')
+    await page.click('[data-control="fader-2"]')
+    await set('[data-address-field]', '1:cc28+60')
+    await page.keys(Key.ENTER)
+    expect(await page.text('[data-testid=held]')).toMatch(
+      /One thing would no longer be moved, until it is taught again: Loomwright · Track 2/,
+    )
+    await page.click('[data-testid=held-drop]')
+    await page.waitFor('as it was', async () => (await tagOf('fader-2')) === '1:cc17+49')
+    await set('[data-address-field]', '1:cc29+61')
+    await page.keys(Key.ENTER)
+    await makeHeld(page)
+    await page.click('[data-testid=teach-open]')
+    await page.waitFor('the list', async () =>
+      (await page.text('[data-testid=teach-panel]')).includes('Clear 1:cc17+49, then move Dust (Syzra 24).'),
+    )
+    await page.click('[data-testid=tick]')
+    await page.waitFor('nothing left', async () =>
+      (await page.text('[data-testid=teach-panel]')).includes('listens to what its controls send'),
+    )
+    await page.press('Sheets')
+    await page.click('[data-sheet=teach]')
+    expect(await page.text('[data-testid=sheet]')).toContain('Everything is taught')
+  })
+})
+
+describe('the lists of a destination', () => {
+  const paste = (text: string) =>
+    page.driver.executeScript(
+      `const field = document.querySelector('[data-testid=list-text]')
+       field.value = arguments[0]
+       field.dispatchEvent(new Event('input', { bubbles: true }))`,
+      text,
+    )
+
+  it('are opened from the picture, and say what moves each', async () => {
+    await page.press('Rig')
+    await page.click('[data-card=ondrel-vi] button')
+    await page.click('[data-testid=open-lists]')
+    await page.waitFor('the count', async () =>
+      (await page.text('[data-testid=moved-count]')).includes('of 74'),
+    )
+    expect(await page.text('[data-parameter-row=play-modulation]')).toContain('Mod')
+  })
+
+  it('take a table in, name the lines that cannot be read, and refuse a broken one', async () => {
+    await page.click('[data-testid=read-open]')
+    await paste(
+      'Section,Parameter,CC,Min,Max\nShimmer,Size,102,0,100\nShimmer,Tone,300,0,1\n=SUM(A1),Spread,105,0,1',
+    )
+    await page.waitFor('the bad line', async () =>
+      (await page.text('[data-testid=bad-lines]')).startsWith('Line 3'),
+    )
+    expect(await page.text('[data-testid=list-add]')).toBe('Add 2 parameters')
+    await paste('a,"b\nc')
+    await page.waitFor('the refusal', async () =>
+      (await page.text('[data-testid=read-list] [role=alert]')).includes('Line 1'),
+    )
+    await paste(`<?xml version="1.0"?><!DOCTYPE d [<!ENTITY a "b">]><d/>`)
+    await page.waitFor('the refusal', async () =>
+      (await page.text('[data-testid=read-list] [role=alert]')).includes('entities'),
+    )
+    await paste('Section,Parameter,CC\nShimmer,Size,102\nShimmer,Tone,103')
+    await page.waitFor('two', async () => (await page.text('[data-testid=list-add]')) === 'Add 2 parameters')
+    await page.click('[data-testid=list-add]')
+    await page.waitFor('two more', async () =>
+      (await page.text('[data-testid=moved-count]')).includes('of 76'),
+    )
+    await page.find('button[aria-label="Undo: Add 2 parameters to Ondrel VI"]')
+  })
+
+  it('refuse a parameter whose ends are one, at its line', async () => {
+    const field = '[data-parameter-row=play-modulation] [aria-label=To]'
+    await set(field, '0')
+    await page.keys(Key.TAB)
+    expect(await page.text('[data-parameter-row=play-modulation] [role=alert]')).toContain(
+      'min must be below max',
+    )
+  })
+
+  it('are written as a MIDI Name Document that is valid and reads back the same', async () => {
+    await page.click('[data-testid=save-names]')
+    const text = await page.downloaded('.midnam')
+    const read = readNames(text)
+    expect(read.ok && [read.names.controls.length, read.names.banks[0]?.patches.length]).toEqual([66, 8])
+    const tool = process.env.XMLLINT ?? '/usr/bin/xmllint'
+    if (!existsSync(tool))
+      throw new Error('Install xmllint (Debian: libxml2-utils) to validate what is written.')
+    const folder = mkdtempSync(join(tmpdir(), 'deft-names-'))
+    const file = join(folder, 'names.midnam')
+    writeFileSync(file, text)
+    execFileSync(tool, ['--noout', '--nonet', '--dtdvalid', 'docs/midnam.dtd', file], { stdio: 'pipe' })
+    writeFileSync(file, text.replace('<Model>', '<Modell>').replace('</Model>', '</Modell>'))
+    expect(() =>
+      execFileSync(tool, ['--noout', '--nonet', '--dtdvalid', 'docs/midnam.dtd', file], { stdio: 'pipe' }),
+    ).toThrow()
+    rmSync(folder, { recursive: true })
+  })
+
+  it('logged no error on the way', async () => {
+    expect(await page.errors()).toEqual([])
+  })
+})

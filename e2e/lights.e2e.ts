@@ -1,0 +1,154 @@
+import { parseMidi } from 'midi-file'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { idsFrom, Key, selectControls, setField, startSession, type Session } from './browser'
+
+let page: Session
+beforeAll(async () => {
+  page = await startSession()
+  await page.go('/desk')
+  await page.find('[data-testid=surface]')
+  await page.click('[data-testid=rig-menu]')
+  await page.press('Demo as performed')
+  await page.find('[data-control=fader-1]')
+  await page.press('Pelluna')
+  await page.find('[data-control=pad-1]')
+  await page.click('[data-lens=lights]')
+  await page.find('[data-testid=lights]')
+})
+afterAll(() => page.quit())
+
+const select = (...ids: string[]) => selectControls(page, ids)
+const pads = (from: number, to: number): string[] => idsFrom('pad', from, to)
+/** The colour in which the light of a control is drawn. */
+const colourOf = (id: string): Promise<string> =>
+  page.driver.executeScript<string>(
+    `return getComputedStyle(document.querySelector('[data-control="' + arguments[0] + '"] path.body')).fill`,
+    id,
+  )
+const look = async (words: string): Promise<void> => {
+  await page.click('[data-testid=lights] button[aria-label^="The surface shows"]')
+  await page.press(words)
+}
+const tab = (id: string) => page.click(`[data-testid=lights] [data-tab=${id}]`)
+
+describe('lights', () => {
+  it('roles are made and given to a grid over three layers', async () => {
+    await page.click('[data-tool=templates]')
+    await page.click('[data-testid=add-layer]')
+    await page.click('[data-tool=templates]')
+    for (const number of [5, 6, 7, 8]) {
+      await page.click('[data-testid=add-role]')
+      await page.find(`[data-role="role-${number}"]`)
+    }
+    await page.click('[data-testid=every-layer]')
+    for (const number of [5, 6, 7, 8]) {
+      await select(...pads((number - 5) * 9 + 1, (number - 4) * 9))
+      await page.click(`[data-role="role-${number}"] [data-testid=give-role]`)
+      await page.waitFor('three layers', async () =>
+        (await page.text(`[data-role="role-${number}"]`)).includes('on 27'),
+      )
+    }
+  })
+
+  it('two roles that look alike are seen, and cured by choosing colours', async () => {
+    await page.waitFor('the warning', async () =>
+      (await page.text('[data-testid=alike]')).includes('look alike'),
+    )
+    await page.click('[data-testid=choose-colours]')
+    await page.waitFor('the choice', async () =>
+      (await page.text('[data-sonner-toaster]')).includes('no choice does better'),
+    )
+    await page.waitFor('nothing alike as most see it', async () => {
+      const said =
+        (await page.count('[data-testid=alike]')) === 0 ? '' : await page.text('[data-testid=alike]')
+      return !/look alike( when \w+)?\.(?! for)/.test(
+        said.replaceAll(/look alike[^.]* for those[^.]*\./g, ''),
+      )
+    })
+    await page.find('button[aria-label^="Undo: Choose the colours of 8 roles"]')
+  })
+
+  it('one of many is bright, the others as they start', async () => {
+    await select(...pads(1, 9))
+    await (await page.find('[data-testid=light-way]')).sendKeys('one of many')
+    await page.click('[data-role="role-5"] [data-testid=give-role]')
+    await page.find('button[aria-label^="Undo: Give 27 lights the role Role 5"]')
+    await select('pad-3')
+    const before = await colourOf('pad-3')
+    expect(before).toBe(await colourOf('pad-4'))
+    await look('the selected ones active')
+    await page.waitFor('one bright', async () => (await colourOf('pad-3')) !== before)
+    expect(await colourOf('pad-4')).toBe(before)
+    await look('at the start')
+    await page.waitFor('as before', async () => (await colourOf('pad-3')) === before)
+  })
+
+  it('every message that sets them at the start is counted, and the file reads back', async () => {
+    await tab('wake')
+    await page.waitFor('the count', async () =>
+      (await page.text('[data-testid=wake-count]')).startsWith('42 messages, 126 bytes'),
+    )
+    await page.click('[data-testid=wake-text]')
+    const lines = (await page.downloaded('.txt')).trim().split('\n')
+    expect(lines).toHaveLength(42)
+    await page.click('[data-testid=wake-midi]')
+    const file = await page.downloadedBytes('.mid')
+    const events = (parseMidi(file).tracks[0] ?? []).flatMap((event) =>
+      event.type === 'controller' ? [[0xb0 | event.channel, event.controllerType, event.value]] : [],
+    )
+    expect(
+      events.map((bytes) => bytes.map((byte) => byte.toString(16).padStart(2, '0').toUpperCase()).join(' ')),
+    ).toEqual(lines.map((line) => line.slice(0, 8)))
+    await page.click('[data-testid=wake-raw]')
+    expect([...(await page.downloadedBytes('.syx'))]).toEqual(events.flat())
+  })
+
+  it('a palette is pasted; a bad one is refused with its line, and the old one stays', async () => {
+    await tab('palette')
+    await page.press('Paste a list')
+    const paste = (text: string) =>
+      page.driver.executeScript(
+        `const field = document.querySelector('[data-testid=palette-text]')
+         field.value = arguments[0]
+         field.dispatchEvent(new Event('change', { bubbles: true }))`,
+        text,
+      )
+    await paste('1,#ff0000,Red\n1,#00ff00,Green')
+    await page.waitFor('the refusal', async () =>
+      (await page.text('[data-testid=lights] [role=alert]')).includes('Line 2: number 1 stands here'),
+    )
+    await paste('1,reddish,Red')
+    await page.waitFor('the refusal', async () =>
+      (await page.text('[data-testid=lights] [role=alert]')).includes('“reddish” is no colour'),
+    )
+    expect(await page.count('[data-testid=palette] li')).toBe(48)
+    await paste('Number,Colour,Name\n0,#000000,Dark\n5,f80,Orange')
+    await page.waitFor('two colours', async () => (await page.count('[data-testid=palette] li')) === 2)
+    await page.click('button[aria-label^="Undo: What the lights can do"]')
+  })
+
+  it('a letter that is taken is refused, and what was stays', async () => {
+    await tab('roles')
+    await setField(page, '[data-role="role-5"] [aria-label=Letter]', 'D', Key.ENTER)
+    await page.waitFor('the refusal', async () =>
+      (await page.text('[data-sonner-toaster]')).includes('stands for “Drum” already'),
+    )
+    expect(
+      await (await page.find('[data-role="role-5"] [aria-label=Letter]')).getAttribute('value'),
+    ).not.toBe('D')
+  })
+
+  it('the light key names the palette numbers of every role', async () => {
+    await page.press('Sheets')
+    await page.click('[data-sheet=lights]')
+    const text = await page.text('[data-testid=sheet]')
+    expect(text).toContain('Pelluna 36: pad')
+    expect(text).toContain('Role 5')
+    await page.click('[data-export=csv]')
+    expect(await page.downloaded('.csv')).toContain('Pelluna 36: pad,D,Drum,off')
+  })
+
+  it('logged no error on the way', async () => {
+    expect(await page.errors()).toEqual([])
+  })
+})
