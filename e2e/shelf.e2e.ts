@@ -102,7 +102,7 @@ describe('a second tab', () => {
   })
 
   it('keeps everything when the browser tab is killed in the middle of work', async () => {
-    await page.press('Take over')
+    // The tab that had taken it over is closed: this one goes on by itself.
     await page.waitFor(
       'the right to edit',
       async () => (await page.count('[role=status]')) === 0 || undefined,

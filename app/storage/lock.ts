@@ -5,31 +5,49 @@ export interface RigLock {
   release: () => void
 }
 
+/** A place in the queue for the right to write. */
+export interface Turn {
+  /** Given when the tab that holds the right lets go; never, if the place is given up before. */
+  granted: Promise<RigLock>
+  giveUp: () => void
+}
+
 const lockName = (id: string): string => `deft-lattice/rig/${id}`
 
-/**
- * Ask for the right to write to a rig (Web Locks API). Gives null if another tab holds it; with
- * `takeOver` it is taken from that tab, which is told. The browser lets go by itself when a tab dies.
- */
-export function lockRig(id: string, takeOver: boolean): Promise<RigLock | null> {
+/** Ask the browser (Web Locks API) and hold what it gives. It lets go by itself when a tab dies. */
+function request(id: string, options: LockOptions): Promise<RigLock> {
   return new Promise((resolve, reject) => {
     const listeners: Array<() => void> = []
     let held = false
-    const hold = (lock: Lock | null): Promise<void> | undefined => {
-      if (!lock) {
-        resolve(null)
-        return undefined
-      }
-      held = true
-      return new Promise<void>((release) => {
-        resolve({ onLost: (listener) => listeners.push(listener), release })
-      })
-    }
     navigator.locks
-      .request(lockName(id), takeOver ? { steal: true } : { ifAvailable: true }, hold)
+      .request(lockName(id), options, () => {
+        held = true
+        return new Promise<void>((release) => {
+          resolve({ onLost: (listener) => listeners.push(listener), release })
+        })
+      })
       .catch((error: unknown) => {
         if (held) listeners.forEach((listener) => listener())
         else reject(error)
       })
   })
+}
+
+/** Take the right to write to a rig from whichever tab holds it, which is told. */
+export const takeRig = (id: string): Promise<RigLock> => request(id, { steal: true })
+
+/** Queue for the right to write to a rig. */
+export function awaitRig(id: string): Turn {
+  const giving = new AbortController()
+  const granted = request(id, { signal: giving.signal }).catch((error: unknown) => {
+    if (giving.signal.aborted) return new Promise<never>(() => {})
+    throw error
+  })
+  return {
+    granted,
+    giveUp: () => {
+      giving.abort()
+      void granted.then(({ release }) => release())
+    },
+  }
 }

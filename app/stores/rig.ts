@@ -1,7 +1,8 @@
+import { promiseTimeout } from '@vueuse/core'
 import { acceptHMRUpdate, defineStore } from 'pinia'
 import { EditError, perform, redone, undone, type Patch, type Rig, type RigEdit, type Step } from '#core/rig'
 import { afterPaint } from '~/lib/after-paint'
-import { lockRig, type RigLock } from '~/storage/lock'
+import { awaitRig, takeRig, type RigLock, type Turn } from '~/storage/lock'
 import { appendStep, loadRig, moveTo, NotOwnerError, takeOwnership } from '~/storage/shelf'
 import type { ShelfDatabase } from '~/storage/database'
 import { database } from '~/storage/open'
@@ -9,6 +10,9 @@ import { database } from '~/storage/open'
 /** Why this tab may only read: another holds the rig, or took it over. */
 export type ReadReason = 'open-elsewhere' | 'taken-over'
 export type SaveState = 'saved' | 'saving' | 'failed'
+
+/** A page that was left a moment ago may still hold the rig: so long is waited before it counts as another tab. */
+const PAGE_LEFT_MS = 300
 
 /** How the rig came to be as it is now: loaded whole, or by patches to the one before. */
 export type Change = { kind: 'loaded' } | { kind: 'patched'; patches: readonly Patch[] }
@@ -36,6 +40,7 @@ export const useRigStore = defineStore('rig', () => {
 
   const owner = crypto.randomUUID()
   let lock: RigLock | null = null
+  let turn: Turn | null = null
   let position = 0
   let writes: Promise<void> = Promise.resolve()
 
@@ -51,7 +56,34 @@ export const useRigStore = defineStore('rig', () => {
 
   function loseTo(reason: ReadReason): void {
     readReason.value = reason
+    letGo()
+    if (id.value === null) return
+    turn = awaitRig(id.value)
+    goOnIn(id.value, turn)
+  }
+
+  function letGo(): void {
+    turn?.giveUp()
+    turn = null
+    lock?.release()
     lock = null
+  }
+
+  async function hold(target: string, granted: RigLock): Promise<void> {
+    lock = granted
+    turn = null
+    readReason.value = null
+    granted.onLost(() => loseTo('taken-over'))
+    await takeOwnership(database(), target, owner, Date.now())
+  }
+
+  /** When the other tab is closed, this one goes on. */
+  function goOnIn(target: string, queued: Turn): void {
+    void queued.granted.then(async (granted) => {
+      if (turn !== queued) return
+      await hold(target, granted)
+      await reload(target)
+    })
   }
 
   /** Writes follow one another; the first that fails is told to the player, not hidden. */
@@ -87,13 +119,19 @@ export const useRigStore = defineStore('rig', () => {
   /** Open a rig; to read only if another tab is editing it. False if it is not there. */
   async function open(target: string, takeOver = false): Promise<boolean> {
     await writes
-    lock?.release()
-    lock = await lockRig(target, takeOver)
-    readReason.value = lock ? null : 'open-elsewhere'
+    letGo()
     saveState.value = 'saved'
-    if (lock) {
-      lock.onLost(() => loseTo('taken-over'))
-      await takeOwnership(database(), target, owner, Date.now())
+    if (takeOver) await hold(target, await takeRig(target))
+    else {
+      const queued = awaitRig(target)
+      turn = queued
+      const granted = await Promise.race([queued.granted, promiseTimeout(PAGE_LEFT_MS)])
+      if (turn !== queued) return false
+      if (granted) await hold(target, granted)
+      else {
+        readReason.value = 'open-elsewhere'
+        goOnIn(target, queued)
+      }
     }
     return reload(target)
   }
@@ -103,8 +141,7 @@ export const useRigStore = defineStore('rig', () => {
   }
 
   function close(): void {
-    lock?.release()
-    lock = null
+    letGo()
     id.value = null
     rig.value = null
     past.value = []

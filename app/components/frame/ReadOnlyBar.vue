@@ -3,7 +3,7 @@ const rigs = useRigStore()
 const text = computed(() =>
   rigs.readReason === 'taken-over'
     ? 'Another tab has taken this rig over. You can go on reading it here; it follows what is done there.'
-    : 'This rig is open in another tab. You can read it here; it follows what is done there.',
+    : 'This rig is open in another tab. You can read it here; it follows what is done there, and you can edit it once that tab is closed.',
 )
 </script>
 
