@@ -366,10 +366,22 @@ describe('fixes', () => {
 })
 
 /** Findings about one mapping or accord are told apart by it. */
-const ABOUT_ONE = new Set(['ghost', 'unheard', 'silent', 'secondary', 'layer-jump', 'idle-accord'])
+const ABOUT_ONE = new Set([
+  'ghost',
+  'unheard',
+  'silent',
+  'secondary',
+  'layer-jump',
+  'idle-accord',
+  'mode-mismatch',
+  'range-short',
+  'toggle-drift',
+])
+/** Of one weight: where clicks were taken for positions, a cure may show that the positions are coarse. */
 const sameFinding = (a: Finding, b: Finding): boolean =>
   (ABOUT_ONE.has(a.rule) ? a.id === b.id : true) &&
   a.rule === b.rule &&
+  a.severity === b.severity &&
   a.addresses.join() === b.addresses.join() &&
   b.at.every((place) => a.at.some((other) => JSON.stringify(other) === JSON.stringify(place)))
 
