@@ -2,12 +2,11 @@ import { parseTag, printTag, printTarget, type Channel, type Target } from '../m
 import type { CellAddress } from '../addresses'
 import { arrivedAs } from './arrival'
 import {
-  assignmentsOf,
+  assignmentsOfGesture,
   channelOf,
   findGesture,
   fixedTarget,
   parameterOf,
-  placeRef,
   rigIndex,
   sentAddress,
   targetOf,
@@ -118,8 +117,7 @@ export function mappingState(rig: Rig, mapping: Mapping): MappingState {
   if (!found) return { agreement: 'no-control', expected: written, sent: [], meeting: [] }
   const sent = new Set<string>()
   const meeting = new Set<string>()
-  for (const { place, assignment } of assignmentsOf(found.controller)) {
-    if (placeRef(place) !== mapping.gesture) continue
+  for (const assignment of assignmentsOfGesture(found.controller, found.key)) {
     for (const message of assignment.messages) {
       const address = sentAddress(message, found.controller.homeChannel)
       if (!address) continue

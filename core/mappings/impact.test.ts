@@ -31,6 +31,25 @@ describe('what a change makes unheard', () => {
     expect(unheardAfter(rig, moved).length).toBeGreaterThan(8)
   })
 
+  it('is what a cable writes to another place', () => {
+    const cable = rig.cables.find(({ from }) => from.owner === 'syzra')
+    if (!cable) throw new Error('no cable')
+    const away = after({
+      type: 'cable-set',
+      cable: cable.id,
+      set: {
+        rules: [
+          {
+            kind: 'rewrite',
+            match: { kinds: ['cc'], channels: [], low: 0, high: 63 },
+            to: { kind: null, channel: null, number: 64, range: null },
+          },
+        ],
+      },
+    })
+    expect(unheardAfter(rig, away).length).toBeGreaterThan(0)
+  })
+
   it('is exactly what agreed before and does not agree after', () => {
     fc.assert(
       fc.property(

@@ -1,16 +1,34 @@
-import { findGesture, modelOf, parameterName, rigIndex, type Mapping, type Rig } from '../rig'
+import {
+  assignmentsOfGesture,
+  findGesture,
+  modelOf,
+  parameterName,
+  rigIndex,
+  type Controller,
+  type GestureKey,
+  type Mapping,
+  type Rig,
+} from '../rig'
 import { mappingParameter, mappingState } from './agreement'
 
 const agrees = (rig: Rig, mapping: Mapping): boolean => mappingState(rig, mapping).agreement === 'agrees'
 
-/** Is everything that a mapping rests on the very same in both rigs? */
+/** Does a controller send the very same by a gesture as it did? */
+function sendsAsBefore(a: Controller, b: Controller, gesture: GestureKey): boolean {
+  if (a === b) return true
+  if (a.homeChannel !== b.homeChannel) return false
+  const [was, is] = [[...assignmentsOfGesture(a, gesture)], [...assignmentsOfGesture(b, gesture)]]
+  return was.length === is.length && was.every((assignment, index) => assignment === is[index])
+}
+
+/** Is everything that a mapping rests on the very same in both rigs, but for the cables? */
 function isUntouched(before: Rig, after: Rig, was: Mapping, is: Mapping): boolean {
   if (was !== is || was.gesture === null) return was === is
   const [a, b] = [findGesture(before, was.gesture), findGesture(after, was.gesture)]
   return (
     a !== null &&
     b !== null &&
-    a.controller === b.controller &&
+    sendsAsBefore(a.controller, b.controller, a.key) &&
     modelOf(before, a.controller) === modelOf(after, b.controller) &&
     rigIndex(before).destinations.get(was.destination) === rigIndex(after).destinations.get(was.destination)
   )
@@ -22,9 +40,10 @@ function isUntouched(before: Rig, after: Rig, was: Mapping, is: Mapping): boolea
  */
 export function unheardAfter(before: Rig, after: Rig): Mapping[] {
   const now = new Map(after.mappings.map((mapping) => [mapping.id, mapping]))
+  const isSameWay = before.cables === after.cables && before.boxes === after.boxes
   return before.mappings.filter((was) => {
     const is = now.get(was.id)
-    if (is && isUntouched(before, after, was, is)) return false
+    if (is && isSameWay && isUntouched(before, after, was, is)) return false
     return agrees(before, was) && (!is || !agrees(after, is))
   })
 }

@@ -65,6 +65,20 @@ export function* assignmentsOf(controller: Controller): Generator<PlacedAssignme
   for (const template of controller.templates) yield* inTemplate(controller, template)
 }
 
+/** The assignments of one gesture of a controller, in the order of `assignmentsOf`. */
+export function* assignmentsOfGesture({ templates }: Controller, gesture: GestureKey): Generator<Assignment> {
+  for (const { base, stacks } of templates) {
+    const inBase = base[gesture]
+    if (inBase) yield inBase
+    for (const { layers } of stacks) {
+      for (const { assignments } of layers) {
+        const inLayer = assignments[gesture]
+        if (inLayer) yield inLayer
+      }
+    }
+  }
+}
+
 /** Which template a controller shows, and which layer each of its stacks shows (null: none). */
 export interface Showing {
   template: Id
