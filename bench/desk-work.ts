@@ -18,7 +18,9 @@ export interface Measured {
 }
 
 /** Between one act and the next, so that the analysis of one does not fall into the frame of another. */
-const PAUSE_MS = 250
+const PAUSE_MS = 400
+/** Acts before those that count: the first ones wait for the browser to compile what they run. An even number. */
+const WARM_UP = 6
 
 /**
  * The work of one frame (ms): from the event, given at the start of a frame, through script, style, layout
@@ -36,9 +38,9 @@ export async function measure(page: Session, { name, times, script, before = '' 
     let n = 0
     let started = 0
     channel.port1.onmessage = () => {
-      taken.push(performance.now() - started)
+      if (n >= ${WARM_UP}) taken.push(performance.now() - started)
       n++
-      if (n < ${times}) setTimeout(next, PAUSE_MS)
+      if (n < ${times + WARM_UP}) setTimeout(next, PAUSE_MS)
       else done(taken)
     }
     const next = () => requestAnimationFrame(() => {

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { Pane, Splitpanes } from 'splitpanes'
-import 'splitpanes/dist/splitpanes.css'
 
 const rigs = useRigStore()
 const shelf = useShelfStore()

@@ -28,7 +28,7 @@ describe('the lattice', () => {
   const full = row(Array.from({ length: 128 }, (_, number) => ({ number, owners: [owner('a')] })))
 
   it('draws a full row as one path with a piece a cell', () => {
-    const paths = cellPaths(full, 20, geometry, true)
+    const paths = cellPaths(full, geometry, true)
     expect(paths).toHaveLength(1)
     expect(pieces(paths[0]?.d ?? '')).toBe(128)
   })
@@ -38,8 +38,8 @@ describe('the lattice', () => {
       { number: 7, owners: [owner('a'), owner('b'), owner('b', { live: false })] },
       { number: 9, owners: [owner('b', { live: false })] },
     ])
-    expect(cellPaths(shared, 20, geometry, false).map(({ key }) => key)).toEqual(['a 1', 'b 1'])
-    expect(cellPaths(shared, 20, geometry, true).map(({ key }) => key)).toEqual(['a 1', 'b 1', 'b 0.28'])
+    expect(cellPaths(shared, geometry, false).map(({ key }) => key)).toEqual(['a 1', 'b 1'])
+    expect(cellPaths(shared, geometry, true).map(({ key }) => key)).toEqual(['a 1', 'b 1', 'b 0.28'])
   })
 
   it('notes sharing on purpose, and nothing where there is nothing to say', () => {

@@ -32,13 +32,8 @@ const shownOwners = (cell: LatticeCell, withOthers: boolean): readonly Owner[] =
   return live.length > 0 ? live : withOthers ? cell.owners : []
 }
 
-/** The cells of a row as paths, one a controller and opacity; several senders of a cell share its height. */
-export function cellPaths(
-  row: LatticeRow,
-  y: number,
-  geometry: LatticeGeometry,
-  withOthers: boolean,
-): CellPath[] {
+/** The cells of a row, whose top is 0, as paths, one a controller and opacity; several senders of a cell share its height. */
+export function cellPaths(row: LatticeRow, geometry: LatticeGeometry, withOthers: boolean): CellPath[] {
   const paths = new Map<string, CellPath>()
   const width = (geometry.columnWidth - 2).toFixed(2)
   for (const cell of row.cells) {
@@ -51,7 +46,7 @@ export function cellPaths(
       const path = paths.get(key) ?? { key, controller: owner.controller, opacity, d: '' }
       paths.set(key, path)
       const left = (geometry.x(cell.number) + 1).toFixed(2)
-      path.d += `M${left} ${(y + 3 + index * step).toFixed(2)}h${width}v${height.toFixed(2)}h-${width}z`
+      path.d += `M${left} ${(3 + index * step).toFixed(2)}h${width}v${height.toFixed(2)}h-${width}z`
     })
   }
   return [...paths.values()]

@@ -21,7 +21,7 @@ const controllers = computed(() => new Map(desk.controllers.map((controller) => 
 const hue = (controller: string): string => `var(--hue-${controllers.value.get(controller)?.hue ?? 7})`
 const shared = computed(() => new Set(rigs.rig?.accords.flatMap(({ gestures }) => gestures) ?? []))
 
-const paths = computed(() => cellPaths(row, y, geometry, preferences.otherLayers))
+const paths = computed(() => cellPaths(row, geometry, preferences.otherLayers))
 const notes = computed(() => cellNotes(row, family, marks, shared.value, preferences.otherLayers))
 
 const strip = computed(() =>
@@ -35,17 +35,17 @@ const strip = computed(() =>
 </script>
 
 <template>
-  <g :data-channel="row.channel">
-    <text :x="26" :y="y + 15" class="channel">{{ row.channel }}</text>
+  <g :data-channel="row.channel" :transform="`translate(0 ${y})`">
+    <text x="26" y="15" class="channel">{{ row.channel }}</text>
     <g
       v-for="(id, index) in row.controllers.slice(0, 2)"
       :key="id"
-      :transform="`translate(${32 + index * 15} ${y + 4})`"
+      :transform="`translate(${32 + index * 15} 4)`"
     >
       <rect width="13" height="13" rx="2.5" :fill="`var(--hue-${controllers.get(id)?.hue ?? 7})`" />
       <text x="6.5" y="10" class="letter">{{ controllers.get(id)?.letter }}</text>
     </g>
-    <text :x="88" :y="y + 15" class="full">
+    <text x="88" y="15" class="full">
       {{
         row.controllers.length > 2 ? `+${row.controllers.length - 2}` : `${Math.round(row.fullness * 100)}%`
       }}
@@ -55,7 +55,7 @@ const strip = computed(() =>
       :key="kept.low"
       class="kept"
       :x="geometry.x(kept.low)"
-      :y="y + 0.5"
+      y="0.5"
       :width="(kept.high - kept.low + 1) * geometry.columnWidth"
       :height="ROW - 1"
     >
@@ -80,18 +80,18 @@ const strip = computed(() =>
         <rect
           class="conflict"
           :x="geometry.x(note.number) + 0.5"
-          :y="y + 2.5"
+          y="2.5"
           :width="geometry.columnWidth - 1"
           :height="ROW - 5"
           rx="2"
         />
-        <path class="notch" :d="`M${geometry.x(note.number + 1) - 5} ${y + 2}h5v5z`" />
+        <path class="notch" :d="`M${geometry.x(note.number + 1) - 5} 2h5v5z`" />
       </template>
       <rect
         v-else-if="note.severity"
         class="warned"
         :x="geometry.x(note.number) + 0.5"
-        :y="y + 2.5"
+        y="2.5"
         :width="geometry.columnWidth - 1"
         :height="ROW - 5"
         rx="2"
@@ -99,14 +99,14 @@ const strip = computed(() =>
       <path
         v-if="note.isShared"
         class="shared"
-        :d="`M${geometry.x(note.number)} ${y + ROW - 1}h${geometry.columnWidth}m0 -2.5h${-geometry.columnWidth}`"
+        :d="`M${geometry.x(note.number)} ${ROW - 1}h${geometry.columnWidth}m0 -2.5h${-geometry.columnWidth}`"
       />
     </g>
     <g v-for="mark in strip" :key="mark.space">
       <rect
         v-if="mark.owner"
         :x="mark.x + 3"
-        :y="y + 4"
+        y="4"
         width="22"
         :height="ROW - 8"
         rx="2.5"
@@ -116,7 +116,7 @@ const strip = computed(() =>
       <rect
         v-if="mark.severity"
         :x="mark.x + 2.5"
-        :y="y + 3.5"
+        y="3.5"
         width="23"
         :height="ROW - 7"
         rx="3"

@@ -16,76 +16,75 @@ const preferences = usePreferencesStore()
 const ROW = LATTICE.rowHeight
 const STRIP = ['bend', 'pressure', 'program'] as const
 
-const cells = computed(() =>
-  lattice.rows.flatMap((row, index) =>
-    selectedCells(row, desk.selectedRefs, preferences.otherLayers).map((cell) => ({
-      ...cell,
-      tag: `${row.channel}:${lattice.family}${cell.number}`,
-      x: geometry.x(cell.number) - 2,
-      y: geometry.y(index) + 0.5,
-      severity:
-        marks.get(cellKey({ space: lattice.family, channel: row.channel, number: cell.number }))?.severity ??
-        null,
-    })),
-  ),
-)
-/** Lines that join the halves of pairs. */
-const pairs = computed(() =>
-  lattice.family === 'cc'
-    ? lattice.rows.flatMap((row, index) =>
-        selectedPairs(row, desk.selectedRefs).map((number) => {
-          const middle = (at: number): number => geometry.x(at) + geometry.columnWidth / 2
-          const bottom = geometry.y(index) + ROW - 1
-          return `M${middle(number)} ${bottom}H${middle(number + PAIR_DISTANCE)}`
-        }),
-      )
-    : [],
-)
-/** Bend, pressure and program beside the rows. */
-const strips = computed(() =>
-  lattice.rows.flatMap(({ channel, strip }, index) =>
-    STRIP.flatMap((space, position) =>
-      strip[space].some(({ gesture }) => desk.selectedRefs.has(gesture))
-        ? [
-            {
-              key: `${channel}-${space}`,
-              x: geometry.stripX + position * LATTICE.stripStep,
-              y: geometry.y(index) + 1,
-            },
-          ]
-        : [],
-    ),
-  ),
+/** What is marked in each row, measured from its top; what other layers send is one path a row. */
+const rows = computed(() =>
+  lattice.rows.map((row, index) => {
+    const { columnWidth } = geometry
+    const severityOf = (number: number) =>
+      marks.get(cellKey({ space: lattice.family, channel: row.channel, number }))?.severity ?? null
+    const cells = selectedCells(row, desk.selectedRefs, preferences.otherLayers)
+    const middle = (at: number): number => geometry.x(at) + columnWidth / 2
+    return {
+      channel: row.channel,
+      y: geometry.y(index),
+      live: cells
+        .filter(({ isLive }) => isLive)
+        .map(({ number }) => ({
+          tag: `${row.channel}:${lattice.family}${number}`,
+          x: geometry.x(number) - 2,
+          severity: severityOf(number),
+        })),
+      elsewhere: cells
+        .filter(({ isLive }) => !isLive)
+        .map(
+          ({ number }) => `M${geometry.x(number) - 2} 0.5h${columnWidth + 4}v${ROW - 1}h${-columnWidth - 4}z`,
+        )
+        .join(''),
+      /** Lines that join the halves of pairs. */
+      pairs: (lattice.family === 'cc' ? selectedPairs(row, desk.selectedRefs) : [])
+        .map((number) => `M${middle(number)} ${ROW - 1}H${middle(number + PAIR_DISTANCE)}`)
+        .join(''),
+      /** Bend, pressure and program beside the row. */
+      strips: STRIP.flatMap((space, position) =>
+        row.strip[space].some(({ gesture }) => desk.selectedRefs.has(gesture))
+          ? [geometry.stripX + position * LATTICE.stripStep]
+          : [],
+      ),
+    }
+  }),
 )
 </script>
 
 <template>
   <g>
-    <rect
-      v-for="cell in cells"
-      :key="cell.tag"
-      v-memo="[cell.isLive, cell.severity, geometry.columnWidth, cell.x, cell.y]"
-      :data-cell="cell.tag"
-      :data-severity="cell.severity"
-      data-selected
-      :class="cell.isLive ? 'chosen' : 'elsewhere'"
-      :x="cell.x"
-      :y="cell.y"
-      :width="geometry.columnWidth + 4"
-      :height="ROW - 1"
-      rx="4"
-    />
-    <path v-if="pairs.length > 0" :d="pairs.join('')" class="pair" />
-    <rect
-      v-for="{ key, x, y } in strips"
-      :key="key"
-      class="chosen"
-      :x="x"
-      :y="y"
-      width="28"
-      :height="ROW - 2"
-      rx="4"
-    />
+    <g v-for="row in rows" :key="row.channel" :transform="`translate(0 ${row.y})`">
+      <path v-if="row.elsewhere" :d="row.elsewhere" class="elsewhere" data-selected />
+      <rect
+        v-for="cell in row.live"
+        :key="cell.tag"
+        v-memo="[cell.severity, geometry.columnWidth, cell.x]"
+        :data-cell="cell.tag"
+        :data-severity="cell.severity"
+        data-selected
+        class="chosen"
+        :x="cell.x"
+        y="0.5"
+        :width="geometry.columnWidth + 4"
+        :height="ROW - 1"
+        rx="4"
+      />
+      <path v-if="row.pairs" :d="row.pairs" class="pair" />
+      <rect
+        v-for="x in row.strips"
+        :key="x"
+        class="chosen"
+        :x="x"
+        y="1"
+        width="28"
+        :height="ROW - 2"
+        rx="4"
+      />
+    </g>
   </g>
 </template>
 

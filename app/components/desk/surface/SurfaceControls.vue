@@ -2,14 +2,20 @@
 import type { DrawnControl } from '~/lib/surface/drawn'
 
 // One component for all controls: three hundred components would cost more than what they draw.
-defineProps<{ drawn: readonly DrawnControl[] }>()
+const { drawn } = defineProps<{ drawn: readonly DrawnControl[] }>()
+
+// Only the one under the pointer needs what it says at hand.
+const pointed = ref<string | null>(null)
+const point = (event: Event): void => {
+  pointed.value = (event.currentTarget as Element).getAttribute('data-control')
+}
 </script>
 
 <template>
   <g
     v-for="control in drawn"
     :key="control.id"
-    v-memo="[control]"
+    v-memo="[control, pointed === control.id]"
     role="button"
     class="control"
     :tabindex="control.from.isTabStop ? 0 : -1"
@@ -17,8 +23,9 @@ defineProps<{ drawn: readonly DrawnControl[] }>()
     :aria-pressed="control.halo !== null"
     :data-control="control.id"
     :data-severity="control.severity"
+    @pointerenter="point"
   >
-    <title>{{ control.spoken }}</title>
+    <title v-if="pointed === control.id">{{ control.spoken }}</title>
     <circle
       v-if="control.halo === 'round'"
       class="halo"
