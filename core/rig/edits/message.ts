@@ -77,6 +77,7 @@ export const assignmentsEdit = editKind<AssignmentsEdit>('assignments', (rig, { 
   const stray = keys.find((gesture) => !allowed.has(gesture))
   if (stray !== undefined) throw new EditError('This layer does not change that control.')
   const before = plain(table)
+  const acceptedAssignment = acceptance()
   const next = keys.map((gesture): [GestureKey, Assignment | null] => {
     const assignment = assignments[gesture] ?? null
     if (assignment && assignment.light !== before[gesture]?.light) requireLight(rig, assignment.light)
@@ -99,15 +100,25 @@ export const assignmentsEdit = editKind<AssignmentsEdit>('assignments', (rig, { 
 
 const WHOLE_LAYER_SHARE = 4
 
-/** An assignment that the schema accepts; one of which only the pin changes is not looked at again. */
-function acceptedAssignment(next: Assignment, before: Assignment | undefined): Assignment {
-  const isOnlyPin =
-    before !== undefined &&
-    next.messages === before.messages &&
-    next.light === before.light &&
-    next.memo === before.memo &&
-    typeof next.pinned === 'boolean'
-  return isOnlyPin ? { ...before, pinned: next.pinned } : accepted(AssignmentSchema, next)
+/**
+ * Assignments that the schema accepts, one after another: messages that stand already, or that many assignments
+ * share, are looked at once.
+ */
+function acceptance(): (next: Assignment, before: Assignment | undefined) => Assignment {
+  const known = new Map<Assignment['messages'], Assignment['messages']>()
+  return (next, before) => {
+    const messages = next.messages === before?.messages ? next.messages : known.get(next.messages)
+    const isKnown =
+      messages !== undefined &&
+      before !== undefined &&
+      next.light === before.light &&
+      next.memo === before.memo &&
+      typeof next.pinned === 'boolean'
+    if (isKnown) return { ...before, messages, pinned: next.pinned }
+    const fresh = accepted(AssignmentSchema, next)
+    known.set(next.messages, fresh.messages)
+    return fresh
+  }
 }
 
 /** What a draft holds, as plain data; reading much through a draft is slow. */

@@ -78,6 +78,12 @@ export function changeProgrammed(
   return [...groups.values()].map((group): RigEdit => ({ type: 'assignments', ...group }))
 }
 
+/** Edits that make what stands at many places send nothing; pins and memos stay. */
+export function turnOff(all: readonly Programmed[]): RigEdit[] {
+  const messages: Assignment['messages'] = [{ kind: 'off' }]
+  return changeProgrammed(all, ({ assignment }) => ({ ...assignment, messages }))
+}
+
 /** What all have in common, or the word `mixed`; null where there is nothing to compare. */
 export function inCommon<T>(values: readonly T[]): { kind: 'same'; value: T } | { kind: 'mixed' } | null {
   const [first] = values

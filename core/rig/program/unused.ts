@@ -1,9 +1,8 @@
 import type { RigEdit } from '../edits'
 import { mappingsOf } from '../lookup'
-import { freshMessage } from '../messages'
 import { assignmentsOf, placeRef, type Place } from '../places'
 import type { Controller, Message, Rig } from '../types'
-import { changeAssignments } from './bulk'
+import { programmedOver, turnOff } from './bulk'
 
 /** Messages that are played rather than joined to a parameter. */
 const isPlayed = ({ kind }: Message): boolean =>
@@ -25,7 +24,4 @@ export function unusedPlaces(rig: Rig, controller: Controller): Place[] {
 
 /** Edits that make everything unused on a controller send nothing. Pinned assignments stay. */
 export const turnOffUnused = (rig: Rig, controller: Controller): RigEdit[] =>
-  changeAssignments(rig, unusedPlaces(rig, controller), ({ assignment, control, gesture }) => ({
-    ...assignment,
-    messages: [freshMessage('off', control.kind, gesture)],
-  }))
+  turnOff(programmedOver(rig, unusedPlaces(rig, controller)))

@@ -3,13 +3,13 @@ import { Pin, PinOff, Power } from '@lucide/vue'
 import { printTag } from '#core/midi'
 import {
   changeProgrammed,
-  freshMessage,
   KIND_FACTS,
   layersOver,
   placesOver,
   programmedOver,
   readingOrder,
   sentAddress,
+  turnOff,
   type GestureKind,
   type Id,
   type Message,
@@ -131,14 +131,6 @@ function pin(): void {
   const edits = changeProgrammed(programmedNow.value, ({ assignment }) => ({ ...assignment, pinned }))
   edit(`${pinned ? 'Pin' : 'Unpin'} ${title.value}`, edits)
 }
-
-function turnOff(): void {
-  const edits = changeProgrammed(programmedNow.value, ({ assignment, control, gesture }) => ({
-    ...assignment,
-    messages: [freshMessage('off', control.kind, gesture)],
-  }))
-  edit(`Turn off ${title.value}`, edits)
-}
 </script>
 
 <template>
@@ -191,7 +183,9 @@ function turnOff(): void {
             allPinned ? 'Unpin' : 'Pin'
           }}</UiButton
         >
-        <UiButton data-testid="turn-off" @click="turnOff"><Power :size="13" />Send nothing</UiButton>
+        <UiButton data-testid="turn-off" @click="edit(`Turn off ${title}`, turnOff(programmedNow))"
+          ><Power :size="13" />Send nothing</UiButton
+        >
       </div>
     </template>
   </div>
