@@ -7,7 +7,7 @@ import { stressRig } from '../core/testing/stress-rig'
 import { By, startSession, type Session } from '../e2e/browser'
 import { measure, type Measured } from './desk-work'
 
-const TIMES = 100
+const TIMES = 60
 
 /** Pinning and unpinning the control at hand: the edit, and all that shows it, in the frame it falls in. */
 async function measureEdit(page: Session, name: string, control: string): Promise<Measured> {

@@ -37,7 +37,7 @@ export function useSurfaceTags(controls: () => readonly Control[]) {
         plans.isCurrent ? plans.plan?.changes.map(({ at, to }) => [`${placeKey(at)}#${at.message}`, to]) : [],
       ),
   )
-  const shared = computed(() => new Set(rigs.rig?.accords.flatMap(({ gestures }) => gestures) ?? []))
+  const shared = useSharedGestures()
 
   /** What a gesture of a controller sends while something is shown; tables are looked up once a layer. */
   function tagsFor(controller: Controller, showing: Showing): (key: GestureKey) => ControlTag | null {

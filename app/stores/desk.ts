@@ -42,6 +42,16 @@ export const useDeskStore = defineStore('desk', () => {
   const findingId = ref<string | null>(null)
 
   const controllers = computed(() => rigs.rig?.controllers ?? [])
+  /** By what the controllers are told apart in small; the same as long as no letter and no hue changes. */
+  const faces = computed<ReadonlyMap<Id, Pick<Controller, 'letter' | 'hue'>>>((before) => {
+    const isSame =
+      before?.size === controllers.value.length &&
+      controllers.value.every(({ id, letter, hue }) => {
+        const face = before.get(id)
+        return face?.letter === letter && face.hue === hue
+      })
+    return isSame ? before : new Map(controllers.value.map(({ id, letter, hue }) => [id, { letter, hue }]))
+  })
   const controller = computed<Controller | null>(
     () => controllers.value.find(({ id }) => id === controllerId.value) ?? controllers.value[0] ?? null,
   )
@@ -198,6 +208,7 @@ export const useDeskStore = defineStore('desk', () => {
   return {
     controllerId,
     controllers,
+    faces,
     controller,
     model,
     template,

@@ -13,13 +13,11 @@ const { row, y, geometry, family, marks } = defineProps<{
   marks: ReadonlyMap<number, Finding>
 }>()
 const desk = useDeskStore()
-const rigs = useRigStore()
 const preferences = usePreferencesStore()
 
 const ROW = LATTICE.rowHeight
-const controllers = computed(() => new Map(desk.controllers.map((controller) => [controller.id, controller])))
-const hue = (controller: string): string => `var(--hue-${controllers.value.get(controller)?.hue ?? 7})`
-const shared = computed(() => new Set(rigs.rig?.accords.flatMap(({ gestures }) => gestures) ?? []))
+const hue = (controller: string): string => `var(--hue-${desk.faces.get(controller)?.hue ?? 7})`
+const shared = useSharedGestures()
 
 const paths = computed(() => cellPaths(row, geometry, preferences.otherLayers))
 const notes = computed(() => cellNotes(row, family, marks, shared.value, preferences.otherLayers))
@@ -42,8 +40,8 @@ const strip = computed(() =>
       :key="id"
       :transform="`translate(${32 + index * 15} 4)`"
     >
-      <rect width="13" height="13" rx="2.5" :fill="`var(--hue-${controllers.get(id)?.hue ?? 7})`" />
-      <text x="6.5" y="10" class="letter">{{ controllers.get(id)?.letter }}</text>
+      <rect width="13" height="13" rx="2.5" :fill="hue(id)" />
+      <text x="6.5" y="10" class="letter">{{ desk.faces.get(id)?.letter }}</text>
     </g>
     <text x="88" y="15" class="full">
       {{

@@ -62,7 +62,6 @@ const rows = computed(() =>
       <rect
         v-for="cell in row.live"
         :key="cell.tag"
-        v-memo="[cell.severity, geometry.columnWidth, cell.x]"
         :data-cell="cell.tag"
         :data-severity="cell.severity"
         data-selected
