@@ -102,7 +102,15 @@ export function sendersIn(
     assignment.messages.forEach((message, messageIndex) => {
       if (isChannelMessage(message))
         senders.push(
-          makeSender(controller, place, here, assignment, message, messageIndex, order + senders.length),
+          new LazySender(
+            place,
+            here,
+            controller.homeChannel,
+            assignment,
+            message,
+            messageIndex,
+            order + senders.length,
+          ),
         )
     })
   }
@@ -139,45 +147,42 @@ function standingOf(controller: Controller, { template: id, layer }: Place): Sta
   }
 }
 
-function makeSender(
-  controller: Controller,
-  place: Place,
-  standing: Standing,
-  assignment: Assignment,
-  message: ChannelMessage,
-  messageIndex: number,
-  order: number,
-): Sender {
-  const { homeChannel } = controller
-  const channel = channelOf(message, homeChannel) ?? homeChannel
-  // In a large rig most tags and cells are never looked at, or not again.
-  let tag: string | null | undefined
-  let cells: readonly Cell[] | undefined
-  return {
-    place,
-    standing,
-    get key() {
-      return `${placeKey(place)}#${messageIndex}`
-    },
-    gesture: placeRef(place),
-    messageIndex,
-    message,
-    channel,
-    home: homeChannel,
-    get tag() {
-      if (tag === undefined) {
-        const address = sentAddress(message, homeChannel)
-        tag = address === null ? null : printTag(address)
-      }
-      return tag
-    },
-    get cells() {
-      cells ??= distinct(cellsOf(message, channel))
-      return cells
-    },
-    assignment,
-    pinned: assignment.pinned,
-    order,
+/** What most senders of a large rig are never asked, or not again, is worked out when it is asked for. */
+class LazySender implements Sender {
+  readonly gesture: GestureRef
+  readonly channel: Channel
+  readonly pinned: boolean
+  #tag: string | null | undefined
+  #cells: readonly Cell[] | undefined
+
+  constructor(
+    readonly place: Place,
+    readonly standing: Standing,
+    readonly home: Channel,
+    readonly assignment: Assignment,
+    readonly message: ChannelMessage,
+    readonly messageIndex: number,
+    readonly order: number,
+  ) {
+    this.gesture = placeRef(place)
+    this.channel = channelOf(message, home) ?? home
+    this.pinned = assignment.pinned
+  }
+
+  get key(): string {
+    return `${placeKey(this.place)}#${this.messageIndex}`
+  }
+
+  get tag(): string | null {
+    if (this.#tag === undefined) {
+      const address = sentAddress(this.message, this.home)
+      this.#tag = address === null ? null : printTag(address)
+    }
+    return this.#tag
+  }
+
+  get cells(): readonly Cell[] {
+    return (this.#cells ??= distinct(cellsOf(this.message, this.channel)))
   }
 }
 

@@ -46,17 +46,22 @@ export interface PlacedAssignment {
   assignment: Assignment
 }
 
-function* inTemplate(controller: Controller, template: Template): Generator<PlacedAssignment> {
-  const at = { controller: controller.id, template: template.id }
-  for (const [gesture, assignment] of Object.entries(template.base)) {
-    yield { place: { ...at, layer: null, gesture }, assignment }
+function* inTable(
+  controller: Id,
+  template: Id,
+  layer: Id | null,
+  table: Readonly<Record<GestureKey, Assignment>>,
+): Generator<PlacedAssignment> {
+  for (const gesture of Object.keys(table)) {
+    const assignment = table[gesture]
+    if (assignment) yield { place: { controller, template, layer, gesture }, assignment }
   }
-  for (const stack of template.stacks) {
-    for (const layer of stack.layers) {
-      for (const [gesture, assignment] of Object.entries(layer.assignments)) {
-        yield { place: { ...at, layer: layer.id, gesture }, assignment }
-      }
-    }
+}
+
+function* inTemplate({ id: controller }: Controller, template: Template): Generator<PlacedAssignment> {
+  yield* inTable(controller, template.id, null, template.base)
+  for (const { layers } of template.stacks) {
+    for (const { id, assignments } of layers) yield* inTable(controller, template.id, id, assignments)
   }
 }
 
