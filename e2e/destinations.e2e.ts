@@ -131,7 +131,7 @@ describe('joining in the lens on destinations', () => {
     await page.waitFor('the program', async () => (await tagOf('foot-2')).includes('4'))
     expect(
       await page.driver.executeScript(
-        `return document.querySelector('[data-control="foot-2"] title').textContent`,
+        `return document.querySelector('[data-control="foot-2"]').getAttribute('aria-label')`,
       ),
     ).toContain('pc0.1.4')
     await undo('Join')

@@ -10,6 +10,7 @@ export default defineConfig({
     include: ['e2e/**/*.e2e.ts'],
     testTimeout: 90_000,
     hookTimeout: 60_000,
-    fileParallelism: false,
+    // Each file has a browser of its own; a small machine bears two.
+    maxWorkers: 2,
   },
 })

@@ -65,9 +65,11 @@ async function buildStage() {
   return { passed: code === 0 ? 1 : 0, failed: code === 0 ? 0 : 1, output }
 }
 
-await stage('lint', () => check(tool('eslint'), ['.']))
-await stage('format', () => check(tool('prettier'), ['--check', '.']))
-await stage('types', () => check(tool('nuxt'), ['typecheck']))
+const style = async () => {
+  await stage('lint', () => check(tool('eslint'), ['.']))
+  await stage('format', () => check(tool('prettier'), ['--check', '.']))
+}
+await Promise.all([style(), stage('types', () => check(tool('nuxt'), ['typecheck']))])
 await stage('unit tests', () => vitest('unit', []))
 await stage('build', buildStage)
 await stage('browser tests', browserTests)
