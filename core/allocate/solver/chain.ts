@@ -25,6 +25,27 @@ export function weighed(weights: Weights): Costs {
   }
 }
 
+/** What the candidates of a shape take, one after another, and where each begins. */
+interface Taking {
+  begins: Int32Array
+  list: Int32Array
+}
+const takings = new WeakMap<Shape, Taking>()
+
+function takingOf(shape: Shape): Taking {
+  const known = takings.get(shape)
+  if (known) return known
+  const begins = new Int32Array(shape.takes.length + 1)
+  shape.takes.forEach((takes, index) => {
+    begins[index + 1] = (begins[index] ?? 0) + takes.length
+  })
+  const list = new Int32Array(begins.at(-1) ?? 0)
+  shape.takes.forEach((takes, index) => list.set(takes, begins[index]))
+  const taking = { begins, list }
+  takings.set(shape, taking)
+  return taking
+}
+
 /** Costs with a price on everything that is taken; what is taken already cannot be had. */
 export function priced(base: Costs, prices: Float64Array | null, taken: Uint8Array | null): Costs {
   const known = new Map<Shape, Float64Array>()
@@ -32,14 +53,16 @@ export function priced(base: Costs, prices: Float64Array | null, taken: Uint8Arr
     const before = known.get(shape)
     if (before) return before
     const costs = base(shape).slice()
-    shape.takes.forEach((takes, index) => {
+    const { begins, list } = takingOf(shape)
+    for (let index = 0; index < costs.length; index++) {
       let cost = costs[index] ?? 0
-      for (const resource of takes) {
-        if (taken && taken[resource] === 1) cost = Infinity
-        else if (prices) cost += prices[resource] ?? 0
+      for (let at = begins[index] ?? 0; at < (begins[index + 1] ?? 0); at++) {
+        const resource = list[at] ?? 0
+        if (taken !== null && taken[resource] === 1) cost = Infinity
+        else if (prices !== null) cost += prices[resource] ?? 0
       }
       costs[index] = cost
-    })
+    }
     known.set(shape, costs)
     return costs
   }
@@ -68,6 +91,10 @@ const leastOf = (values: Float64Array): number => {
   return best
 }
 
+/** Room to work in: chains are gone through hundreds of thousands of times. */
+let totals = new Float64Array(0)
+let origins = new Int32Array(0)
+
 /** The cheapest way through a chain (what it takes twice is not looked at): its candidates and its cost. */
 export function cheapest(
   problem: Problem,
@@ -75,40 +102,51 @@ export function cheapest(
   costs: Costs,
   breakCost: number,
 ): { path: number[]; cost: number } {
-  const cameFrom: Int32Array[] = []
-  let total: Float64Array | null = null
-  let last: Shape | null = null
-  for (const item of chain) {
-    const shape = problem.items[item]
-    if (!shape) throw new RangeError(`There is no item ${item}.`)
+  const shapes = chain.flatMap((item) => problem.items[item] ?? [])
+  const size = shapes.reduce((sum, { addresses }) => sum + addresses.length, 0)
+  if (totals.length < size) {
+    totals = new Float64Array(2 * size)
+    origins = new Int32Array(2 * size)
+  }
+  const [total, from] = [totals, origins]
+  let begin = 0
+  let beginBefore = 0
+  let best = 0
+  let bestTotal = 0
+  shapes.forEach((shape, index) => {
     const own = costs(shape)
-    const from = new Int32Array(own.length).fill(-1)
-    if (total === null || last === null) total = own.slice()
-    else {
-      const runs = runsFrom(last, shape)
-      const best = leastOf(total)
-      const broken = (total[best] ?? Infinity) + breakCost
-      const next = new Float64Array(own.length)
-      for (let index = 0; index < own.length; index++) {
-        const run = runs[index] ?? -1
-        const on = run < 0 ? Infinity : (total[run] ?? Infinity)
-        next[index] = (own[index] ?? 0) + (on <= broken ? on : broken)
-        from[index] = on <= broken ? run : best
+    const before = shapes[index - 1]
+    const runs = before ? runsFrom(before, shape) : null
+    const broken = bestTotal + breakCost
+    let least = 0
+    let leastTotal = Infinity
+    for (let candidate = 0; candidate < own.length; candidate++) {
+      let sum = own[candidate] ?? 0
+      if (runs !== null) {
+        const run = runs[candidate] ?? -1
+        const on = run < 0 ? Infinity : (total[beginBefore + run] ?? 0)
+        from[begin + candidate] = on <= broken ? run : best
+        sum += on <= broken ? on : broken
       }
-      total = next
+      total[begin + candidate] = sum
+      if (sum < leastTotal) {
+        leastTotal = sum
+        least = candidate
+      }
     }
-    last = shape
-    cameFrom.push(from)
-  }
-  if (total === null) return { path: [], cost: 0 }
-  let at = leastOf(total)
-  const cost = total[at] ?? Infinity
-  const path = new Array<number>(chain.length)
-  for (let index = chain.length - 1; index >= 0; index--) {
+    beginBefore = begin
+    begin += own.length
+    best = least
+    bestTotal = leastTotal
+  })
+  const path = new Array<number>(shapes.length)
+  let at = best
+  for (let index = shapes.length - 1; index >= 0; index--) {
     path[index] = at
-    at = cameFrom[index]?.[at] ?? -1
+    begin -= shapes[index]?.addresses.length ?? 0
+    if (index > 0) at = from[begin + at] ?? 0
   }
-  return { path, cost }
+  return { path, cost: bestTotal }
 }
 
 /** For each item of a chain and each of its candidates, the least that it and all before it can cost. */

@@ -1,5 +1,6 @@
 import { cheapest, priced, weighed, type Weights } from './chain'
-import { OWN_TERMS, runsOn, TERMS, type OwnTerm, type Problem, type Shape, type Term } from './problem'
+import { kindOf } from './kinds'
+import { OWN_TERMS, runsOn, TERMS, type OwnTerm, type Problem, type Term } from './problem'
 
 /** A price for everything that is there once, what each unit of a settled term costs, and the bound that follows. */
 export interface Priced {
@@ -20,28 +21,13 @@ const PATIENCE = 20
 /** So many rounds pass from one try to lay everything by the prices to the next. */
 const ROUNDS_A_TRY = 12
 const LEAST_STRIDE = 1e-4
+/** The newest round is at most so much of the mean of all. */
+const MOST_SHARE = 0.1
+/** Steps aim a little above what is known to be there, and never at nothing. */
+const OVERSHOOT = 1.05
+const LEAST_AIM = 0.3
 /** How hard settled terms are held on to at first. */
 const FIRST_WEIGHT = 4
-
-const shapeIds = new WeakMap<Shape, number>()
-let shapeCount = 0
-const kinds = new WeakMap<readonly number[], { problem: Problem; kind: string }>()
-
-/** The same for chains of the same shapes, which at the same prices go the same way. */
-function kindOf(problem: Problem, chain: readonly number[]): string {
-  const known = kinds.get(chain)
-  if (known?.problem === problem) return known.kind
-  const ids = chain.map((item) => {
-    const shape = problem.items[item]
-    if (!shape) return -1
-    const id = shapeIds.get(shape) ?? shapeCount++
-    shapeIds.set(shape, id)
-    return id
-  })
-  const kind = ids.join()
-  kinds.set(chain, { problem, kind })
-  return kind
-}
 
 /** The chains that are still to be laid, and what is taken by the others. */
 export interface Part {
@@ -87,11 +73,12 @@ export interface PriceOptions {
 
 /**
  * Put a price on everything that is there once, until chains that look for themselves only come as near as they
- * can to leaving it to each other (Lagrangian relaxation with subgradient steps).
+ * can to leaving it to each other (Lagrangian relaxation by the volume algorithm: steps from the best prices that
+ * are known, along the mean of what all rounds have taken too much and too little of).
  */
 export function findPrices(problem: Problem, stage: Stage, target: number, options: PriceOptions): Priced {
   const { rounds, enough, onRound, start, part = { chains: problem.chains, taken: null } } = options
-  let prices = start ? start.prices.slice() : new Float64Array(problem.resources)
+  const prices = start ? start.prices.slice() : new Float64Array(problem.resources)
   part.taken?.forEach((is, resource) => {
     if (is === 1) prices[resource] = 0
   })
@@ -99,13 +86,19 @@ export function findPrices(problem: Problem, stage: Stage, target: number, optio
     ...(Object.fromEntries(TERMS.map((term) => [term, 0])) as Record<Term, number>),
     [stage.term]: 1,
   }
-  for (const { term } of stage.settled) weights[term] = start?.weights[term] || FIRST_WEIGHT
-  if (start?.weights[stage.term] === 0) prices.fill(0)
+  // Prices of a term before are as good for this one, if that term weighs more.
+  const scale = start?.weights[stage.term] === 0 ? FIRST_WEIGHT : 1
+  for (let resource = 0; resource < prices.length; resource++)
+    prices[resource] = scale * (prices[resource] ?? 0)
+  for (const { term } of stage.settled) weights[term] = scale * (start?.weights[term] ?? 0) || FIRST_WEIGHT
   let best: Priced = { prices: prices.slice(), weights: { ...weights }, bound: -Infinity }
   let stride = 1
   let idle = 0
   const held = stage.settled.map(({ term }) => term)
-  let direction = new Float64Array(prices.length + held.length)
+  const slope = new Float64Array(prices.length + held.length)
+  /** What has been taken over what there is, as a running mean of all rounds. */
+  const mean = new Float64Array(slope.length)
+  const way = new Float64Array(slope.length)
   for (let round = 0; round < rounds; round++) {
     const { cost, used, amounts } = relaxed(problem, prices, weights, part)
     let bound = cost
@@ -121,35 +114,41 @@ export function findPrices(problem: Problem, stage: Stage, target: number, optio
       idle = 0
       stride *= 0.75
       if (stride < LEAST_STRIDE) break
-      prices = best.prices.slice()
-      Object.assign(weights, best.weights)
-      direction = new Float64Array(direction.length)
-      continue
     }
-    const slope = new Float64Array(direction.length)
-    for (let resource = 0; resource < used.length; resource++) {
-      const over = (used[resource] ?? 0) - 1
-      const isOpen = part.taken?.[resource] !== 1 && (over > 0 || (prices[resource] ?? 0) > 0)
-      slope[resource] = isOpen ? over : 0
-    }
+    for (let resource = 0; resource < used.length; resource++)
+      slope[resource] = part.taken?.[resource] === 1 ? 0 : (used[resource] ?? 0) - 1
     stage.settled.forEach(({ term, value }, index) => {
       slope[used.length + index] = amounts[term] - value
     })
-    // Steps against the last direction are bent back, or they would swing to and fro (Camerini, Fratta, Maffioli).
-    const against = dot(slope, direction)
-    const bend = against < 0 ? (-1.5 * against) / dot(direction, direction) : 0
-    for (let index = 0; index < slope.length; index++)
-      direction[index] = (slope[index] ?? 0) + bend * (direction[index] ?? 0)
-    const length = dot(direction, direction)
-    if (length === 0) break
-    const step = (stride * Math.max(target - bound, 0.3)) / length
+    const share = round === 0 ? 1 : shareOf(slope, mean)
+    for (let index = 0; index < mean.length; index++) {
+      mean[index] = share * (slope[index] ?? 0) + (1 - share) * (mean[index] ?? 0)
+      // A price that is nothing cannot fall.
+      const isStuck = index < prices.length && (mean[index] ?? 0) < 0 && (best.prices[index] ?? 0) === 0
+      way[index] = isStuck ? 0 : (mean[index] ?? 0)
+    }
+    const length = dot(way, way)
+    if (length < 1e-9) break
+    const step = (stride * Math.max(OVERSHOOT * target - best.bound, LEAST_AIM)) / length
     for (let resource = 0; resource < prices.length; resource++)
-      prices[resource] = Math.max(0, (prices[resource] ?? 0) + step * (direction[resource] ?? 0))
+      prices[resource] = Math.max(0, (best.prices[resource] ?? 0) + step * (way[resource] ?? 0))
     held.forEach((term, index) => {
-      weights[term] = Math.max(0, weights[term] + step * (direction[prices.length + index] ?? 0))
+      weights[term] = Math.max(0, best.weights[term] + step * (way[prices.length + index] ?? 0))
     })
   }
   return best
+}
+
+/** How much of the mean the newest round is to be, so that the mean becomes as small as it can. */
+function shareOf(newest: Float64Array, mean: Float64Array): number {
+  let along = 0
+  let apart = 0
+  for (let index = 0; index < mean.length; index++) {
+    const difference = (newest[index] ?? 0) - (mean[index] ?? 0)
+    along -= difference * (mean[index] ?? 0)
+    apart += difference * difference
+  }
+  return apart === 0 ? MOST_SHARE : Math.max(MOST_SHARE / 10, Math.min(MOST_SHARE, along / apart))
 }
 
 function dot(a: Float64Array, b: Float64Array): number {

@@ -72,6 +72,23 @@ export function reduced(
   return made(problem, keeps)
 }
 
+/** Leave out every candidate that takes what is taken. */
+export function onlyFree(problem: Problem, taken: Uint8Array): Reduced {
+  const free = new Map<Shape, Int32Array>()
+  const freeOf = (shape: Shape): Int32Array => {
+    const known = free.get(shape)
+    if (known) return known
+    const found = Int32Array.from(
+      shape.takes.flatMap((takes, candidate) =>
+        takes.every((resource) => taken[resource] === 0) ? [candidate] : [],
+      ),
+    )
+    free.set(shape, found)
+    return found
+  }
+  return made(problem, problem.items.map(freeOf))
+}
+
 function made(problem: Problem, kept: readonly Int32Array[]): Reduced {
   const build = (contested: Uint8Array | null): Problem => {
     const known = new Map<Shape, Map<string, Shape>>()

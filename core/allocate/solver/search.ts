@@ -1,5 +1,6 @@
-import { completions, priced, weighed, type Costs, type Weights } from './chain'
+import { cheapest, completions, priced, weighed, type Costs, type Weights } from './chain'
 import { emptyPlacing, lift, place } from './construct'
+import { kindOf, twinsBefore } from './kinds'
 import { findPrices, type Part, type Priced, type Stage } from './prices'
 import { NOWHERE, noScore, OWN_TERMS, runsOn, type Choice, type Problem, type Term } from './problem'
 
@@ -20,9 +21,13 @@ const ROUND_STEPS = 1
 /** What each chain from an index on costs at least, together with all after it. */
 function suffixes(problem: Problem, from: number, costs: Costs, breakCost: number): number[] {
   const sums = new Array<number>(problem.chains.length + 1).fill(0)
+  const known = new Map<string, number>()
   for (let index = problem.chains.length - 1; index >= from; index--) {
-    const [first] = completions(problem, problem.chains[index] ?? [], costs, breakCost)
-    sums[index] = (first ? first.reduce((a, b) => Math.min(a, b), Infinity) : 0) + (sums[index + 1] ?? 0)
+    const chain = problem.chains[index] ?? []
+    const kind = kindOf(problem, chain)
+    const cost = known.get(kind) ?? cheapest(problem, chain, costs, breakCost).cost
+    known.set(kind, cost)
+    sums[index] = cost + (sums[index + 1] ?? 0)
   }
   return sums
 }
@@ -48,6 +53,7 @@ export function search(
     const own = only(cap.term)
     return { ...cap, least: suffixes(problem, 0, weighed(own), own.breaks) }
   })
+  const twins = twinsBefore(problem)
   const placing = emptyPlacing(problem)
   const amounts: Record<Term, number> = noScore()
 
@@ -80,6 +86,13 @@ export function search(
     const limit = caps.reduce((sum, cap) => sum + weights[cap.term] * (cap.value - amounts[cap.term]), 0)
     const open = prices.reduce((sum, price, resource) => sum + (placing.taken[resource] === 1 ? 0 : price), 0)
 
+    const twin = chains[twins[chain] ?? -1]?.[0]
+    /** Chains that could change places are looked at in one order only. */
+    const floor =
+      twin === undefined ? NOWHERE : (items[twin]?.addresses[placing.choice[twin] ?? 0] ?? NOWHERE)
+    const isOutOfOrder = (address: number): boolean =>
+      twin !== undefined && address !== NOWHERE && (floor === NOWHERE || address < floor)
+
     const itemAt = (index: number, spent: number, unused: number): boolean | null => {
       if (index === list.length) return within(chain + 1) ? chainAt(chain + 1, now) : false
       const item = list[index] ?? 0
@@ -91,6 +104,7 @@ export function search(
         last === undefined ? NOWHERE : (items[last]?.addresses[placing.choice[last] ?? 0] ?? NOWHERE)
       const own = base(shape)
       for (let candidate = 0; candidate < own.length; candidate++) {
+        if (index === 0 && isOutOfOrder(shape.addresses[candidate] ?? NOWHERE)) continue
         const isBreak = last !== undefined && !runsOn(from, shape.addresses[candidate] ?? NOWHERE)
         const step = isBreak ? weights.breaks : 0
         if (spent + step + (way[candidate] ?? Infinity) + after - unused > limit + EPSILON) continue

@@ -1,3 +1,4 @@
+import { laidAnew } from './anew'
 import { cheapest, priced, weighed, type Weights } from './chain'
 import { improved, layAll } from './construct'
 import { aloneWeights, findPrices, leastAlone, type Priced, type Stage } from './prices'
@@ -40,15 +41,32 @@ export interface Solution {
   isLeast: boolean
 }
 
-/** Rounds in which prices are found; of many items fewer, or they would take longer than they are worth. */
-const ROUNDS = 900
+/** How much is tried. */
+interface Effort {
+  /** Rounds in which prices are found; of many items fewer, or they would take longer than they are worth. */
+  rounds: number
+  /** How often chains are taken up and laid again, at first and with every set of prices. */
+  firstTries: number
+  laterTries: number
+  /** How often a few chains are laid anew as well as they can be. */
+  anew: number
+}
+/** Tries where there is little time. */
+const QUICK_TRIES = 200
+const FULL: Effort = { rounds: 900, firstTries: 400, laterTries: 40, anew: 16 }
+/** What is found at once. */
+const QUICK: Effort = { rounds: 1, firstTries: QUICK_TRIES, laterTries: 0, anew: 0 }
+/** For a few chains of many. */
+const FEW: Effort = { rounds: 80, firstTries: 40, laterTries: 10, anew: 0 }
+const FEW_STEPS = 1500
+/** Fewer chains are not laid anew in parts. */
+const LEAST_ANEW = 7
+/** The lowest addresses of equal plans are looked for with one in so many of the steps that are left. */
+const LAST_SHARE = 4
 const ROUND_ITEMS = 120_000
 const LEAST_ROUNDS = 24
 /** Above so many items chains are not laid again for every set of prices. */
 const LARGE = 400
-/** How often chains are taken up and laid again, at first and with every set of prices. */
-const FIRST_TRIES = 2000
-const LATER_TRIES = 100
 
 /** As heavy as can be without a lower term getting lost in rounding. */
 function rankedWeights(problem: Problem): Weights {
@@ -134,23 +152,25 @@ function shrink(work: Work, weights: Weights, prices: Float64Array | null, slack
 function solvePart(
   whole: Problem,
   budget: Budget,
-  isQuick: boolean,
+  effort: Effort,
   tell: (proven: readonly Term[]) => boolean,
+  start: Choice | null = null,
 ): Solution {
   const weights = rankedWeights(whole)
   const isLarge = whole.items.length > LARGE
+  const isQuick = effort.rounds === 1
   const rounds = isQuick
     ? 1
-    : Math.max(LEAST_ROUNDS, Math.min(ROUNDS, Math.floor(ROUND_ITEMS / whole.items.length)))
+    : Math.max(LEAST_ROUNDS, Math.min(effort.rounds, Math.floor(ROUND_ITEMS / whole.items.length)))
   const [longest, plain] = orders(whole)
-  const first = layAll(whole, longest, weights, null)
+  const first = start ?? layAll(whole, longest, weights, null)
   if (first === null) throw new Error('A part has an item that can go nowhere, not even be left out.')
   const work: Work = { problem: whole, steps: [], best: first }
   const offer = (choice: Choice | null): void => {
     if (choice !== null && comparePlaced(work.problem, choice, work.best) < 0) work.best = choice
   }
-  offer(layAll(whole, plain, weights, null))
-  offer(improved(whole, work.best, weights, isLarge || isQuick ? 200 : FIRST_TRIES))
+  for (const order of start === null ? [plain] : [plain, longest]) offer(layAll(whole, order, weights, null))
+  offer(improved(whole, work.best, weights, isLarge ? QUICK_TRIES : effort.firstTries))
 
   const settled: Array<{ term: Term; value: number }> = []
   const proven: Term[] = []
@@ -159,6 +179,8 @@ function solvePart(
   let prices: Priced | null = null
   let open: Solution['bound'] = null
   let turn = 0
+  /** Once, where prices leave a term open: all before it are as low as they can be. */
+  let times = whole.chains.length < LEAST_ANEW ? 0 : effort.anew
   const score = (): Score => scoreOf(work.problem, work.best)
   const result = (bound: Solution['bound'], isLeast: boolean): Solution => {
     const choice = work.steps.reduceRight<Choice>((now, step) => widened(step, now), work.best)
@@ -182,18 +204,24 @@ function solvePart(
           turn++
           const order = turn % 2 === 0 ? longest : mixedUp(longest, turn)
           const laid = layAll(work.problem, order, mixedWeights(at, term), now)
-          offer(laid === null || isLarge ? laid : improved(work.problem, laid, weights, LATER_TRIES, turn))
+          offer(
+            laid === null || isLarge ? laid : improved(work.problem, laid, weights, effort.laterTries, turn),
+          )
         },
       })
       prices = found
       let lower = Math.ceil(found.bound - 1e-6)
+      if (lower < target() && open === null && times > 0) {
+        offer(laidAnew(work.problem, work.best, { times, seed: whole.items.length, solveFew }))
+        times = 0
+      }
       // Half of the steps that are left, so that one hard term does not take them all.
       const share: Budget = { left: Math.floor(budget.left / 2) }
       budget.left -= share.left
       while (lower < target()) {
         if (tell(proven)) break
         const ended = search(mostWantedFirst(work.problem, found), stage, target() - 1, found, share)
-        if (ended.end === 'found') offer(improved(work.problem, ended.choice, weights, LATER_TRIES))
+        if (ended.end === 'found') offer(improved(work.problem, ended.choice, weights, effort.laterTries))
         else if (ended.end === 'none') lower = target()
         else break
       }
@@ -205,13 +233,17 @@ function solvePart(
     settled.push({ term, value: score()[term] })
     if (open === null) proven.push(term)
   }
-  const last: Stage = { term: 'moved', settled: settled.slice(0, -1) }
-  const most = score().moved
+  const pricedLast = TERMS.findLast((term) => (prices?.weights[term] ?? 0) > 0) ?? 'moved'
+  const last: Stage = { term: pricedLast, settled: settled.filter(({ term }) => term !== pricedLast) }
+  const most = score()[pricedLast]
   const flat = prices ?? findPrices(work.problem, last, most, { rounds: 1, enough: () => 0 })
-  const ended = search(work.problem, last, most, flat, budget)
+  const ended = search(work.problem, last, most, flat, { left: Math.floor(budget.left / LAST_SHARE) })
   if (ended.end === 'found') work.best = ended.choice
   return result(open, open === null && ended.end === 'found')
 }
+
+const solveFew = (few: Problem, start: Choice): Choice =>
+  solvePart(few, { left: FEW_STEPS }, FEW, () => false, start).choice
 
 /**
  * The best choice for a problem, term by term in the order of `TERMS`, and of equal ones that with the lowest
@@ -225,7 +257,7 @@ export function solve(problem: Problem, { steps, onProgress }: SolveOptions): So
     const solution = solvePart(
       part.problem,
       { left: Math.ceil((steps * part.items.length) / problem.items.length) },
-      steps === 0,
+      steps === 0 ? QUICK : FULL,
       (proven) => onProgress?.({ done: index, of: parts.length, proven: [...proven] }) === true,
     )
     part.items.forEach((item, own) => {
