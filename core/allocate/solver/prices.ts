@@ -19,7 +19,7 @@ export interface Stage {
 /** Rounds without a better bound before steps get smaller. */
 const PATIENCE = 20
 /** So many rounds pass from one try to lay everything by the prices to the next. */
-const ROUNDS_A_TRY = 12
+const ROUNDS_A_TRY = 24
 const LEAST_STRIDE = 1e-4
 /** The newest round is at most so much of the mean of all. */
 const MOST_SHARE = 0.1
@@ -35,29 +35,46 @@ export interface Part {
   taken: Uint8Array | null
 }
 
+/** One chain of each kind, and how many there are of it. */
+type Group = { chain: readonly number[]; count: number }
+
+function groupsOf(problem: Problem, chains: Part['chains']): Group[] {
+  const groups = new Map<string, Group>()
+  for (const chain of chains) {
+    const kind = kindOf(problem, chain)
+    const group = groups.get(kind)
+    if (group) group.count++
+    else groups.set(kind, { chain, count: 1 })
+  }
+  return [...groups.values()]
+}
+
 /** What all chains cost together at these prices, how often each thing is taken, and how much of each term there is. */
-function relaxed(problem: Problem, prices: Float64Array, weights: Weights, { chains, taken }: Part) {
+function relaxed(
+  problem: Problem,
+  groups: readonly Group[],
+  prices: Float64Array,
+  weights: Weights,
+  taken: Uint8Array | null,
+) {
   const costs = priced(weighed(weights), prices, taken)
   const used = new Int32Array(problem.resources)
   const amounts = Object.fromEntries(TERMS.map((term) => [term, 0])) as Record<Term, number>
-  let cost = 0
-  const ways = new Map<string, ReturnType<typeof cheapest>>()
-  for (const chain of chains) {
-    const kind = kindOf(problem, chain)
-    const way = ways.get(kind) ?? cheapest(problem, chain, costs, weights.breaks)
-    ways.set(kind, way)
-    cost += way.cost
-    way.path.forEach((candidate, index) => {
+  let sum = 0
+  for (const { chain, count } of groups) {
+    const { path, cost } = cheapest(problem, chain, costs, weights.breaks)
+    sum += count * cost
+    path.forEach((candidate, index) => {
       const shape = problem.items[chain[index] ?? 0]
       if (!shape) return
-      for (const resource of shape.takes[candidate] ?? []) used[resource] = (used[resource] ?? 0) + 1
-      for (const term of OWN_TERMS) amounts[term] += shape.costs[term][candidate] ?? 0
+      for (const resource of shape.takes[candidate] ?? []) used[resource] = (used[resource] ?? 0) + count
+      for (const term of OWN_TERMS) amounts[term] += count * (shape.costs[term][candidate] ?? 0)
       const before = problem.items[chain[index - 1] ?? -1]
-      const from = before?.addresses[way.path[index - 1] ?? 0]
-      if (index > 0 && !runsOn(from ?? -1, shape.addresses[candidate] ?? -1)) amounts.breaks++
+      const from = before?.addresses[path[index - 1] ?? 0]
+      if (index > 0 && !runsOn(from ?? -1, shape.addresses[candidate] ?? -1)) amounts.breaks += count
     })
   }
-  return { cost, used, amounts }
+  return { cost: sum, used, amounts }
 }
 
 export interface PriceOptions {
@@ -92,6 +109,7 @@ export function findPrices(problem: Problem, stage: Stage, target: number, optio
     prices[resource] = scale * (prices[resource] ?? 0)
   for (const { term } of stage.settled) weights[term] = scale * (start?.weights[term] ?? 0) || FIRST_WEIGHT
   let best: Priced = { prices: prices.slice(), weights: { ...weights }, bound: -Infinity }
+  const groups = groupsOf(problem, part.chains)
   let stride = 1
   let idle = 0
   const held = stage.settled.map(({ term }) => term)
@@ -100,9 +118,9 @@ export function findPrices(problem: Problem, stage: Stage, target: number, optio
   const mean = new Float64Array(slope.length)
   const way = new Float64Array(slope.length)
   for (let round = 0; round < rounds; round++) {
-    const { cost, used, amounts } = relaxed(problem, prices, weights, part)
+    const { cost, used, amounts } = relaxed(problem, groups, prices, weights, part.taken)
     let bound = cost
-    for (const price of prices) bound -= price
+    for (let resource = 0; resource < prices.length; resource++) bound -= prices[resource] ?? 0
     for (const { term, value } of stage.settled) bound -= weights[term] * value
     if (bound > best.bound + 1e-9) {
       if (bound > best.bound + 1e-3 * Math.max(1, Math.abs(target))) idle = 0
@@ -176,8 +194,8 @@ export function aloneWeights(problem: Problem, term: Term, tight: readonly Term[
 
 /** The least of a term that chains have together that look for themselves only. */
 export const leastAlone = (problem: Problem, term: Term, weights: Weights): number =>
-  relaxed(problem, new Float64Array(problem.resources), weights, { chains: problem.chains, taken: null })
+  relaxed(problem, groupsOf(problem, problem.chains), new Float64Array(problem.resources), weights, null)
     .amounts[term]
 
-const isCounted = (problem: Problem, term: OwnTerm): boolean =>
-  problem.items.some(({ costs }) => costs[term].some((cost) => cost > 0))
+const isCounted = ({ items }: Problem, term: OwnTerm): boolean =>
+  [...new Set(items)].some(({ costs }) => costs[term].some((cost) => cost > 0))

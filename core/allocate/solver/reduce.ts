@@ -1,4 +1,5 @@
 import { completions, forwards, priced, weighed, type Weights } from './chain'
+import { kindOf } from './kinds'
 import type { Choice, Problem, Shape } from './problem'
 
 /** A smaller problem that has the same best choice, and what its candidates were. */
@@ -29,15 +30,19 @@ function withOnly(shape: Shape, kept: Int32Array, contested: Uint8Array | null):
 function contestedIn({ items, resources }: Problem): Uint8Array {
   const seenBy = new Int32Array(resources).fill(-1)
   const contested = new Uint8Array(resources)
-  items.forEach((shape, item) => {
+  const users = new Map<Shape, number>()
+  for (const shape of items) users.set(shape, (users.get(shape) ?? 0) + 1)
+  let turn = 0
+  for (const [shape, count] of users) {
     for (const takes of shape.takes) {
       for (const resource of takes) {
         const before = seenBy[resource] ?? -1
-        if (before >= 0 && before !== item) contested[resource] = 1
-        seenBy[resource] = item
+        if (count > 1 || (before >= 0 && before !== turn)) contested[resource] = 1
+        seenBy[resource] = turn
       }
     }
-  })
+    turn++
+  }
   return contested
 }
 
@@ -53,11 +58,22 @@ export function reduced(
 ): Reduced {
   const costs = priced(weighed(weights), prices, null)
   const keeps = new Array<Int32Array>(problem.items.length)
+  const known = new Map<string, readonly Int32Array[]>()
   for (const chain of problem.chains) {
+    const kind = kindOf(problem, chain)
+    const kept = known.get(kind) ?? keptOf(chain)
+    known.set(kind, kept)
+    chain.forEach((item, index) => {
+      keeps[item] = kept[index] ?? new Int32Array()
+    })
+  }
+  return made(problem, keeps)
+
+  function keptOf(chain: readonly number[]): Int32Array[] {
     const before = forwards(problem, chain, costs, weights.breaks)
     const after = completions(problem, chain, costs, weights.breaks)
     const least = (after[0] ?? new Float64Array()).reduce((a, b) => Math.min(a, b), Infinity)
-    chain.forEach((item, index) => {
+    return chain.map((item, index) => {
       const shape = problem.items[item]
       const own = shape ? costs(shape) : new Float64Array()
       const left: number[] = []
@@ -66,10 +82,9 @@ export function reduced(
           (before[index]?.[candidate] ?? 0) + (after[index]?.[candidate] ?? 0) - (own[candidate] ?? 0)
         if (through - least <= slack + EPSILON) left.push(candidate)
       }
-      keeps[item] = Int32Array.from(left)
+      return Int32Array.from(left)
     })
   }
-  return made(problem, keeps)
 }
 
 /** Leave out every candidate that takes what is taken. */
@@ -92,11 +107,13 @@ export function onlyFree(problem: Problem, taken: Uint8Array): Reduced {
 function made(problem: Problem, kept: readonly Int32Array[]): Reduced {
   const build = (contested: Uint8Array | null): Problem => {
     const known = new Map<Shape, Map<string, Shape>>()
+    const keys = new Map<Int32Array, string>()
     const items = problem.items.map((shape, item) => {
       const own = kept[item] ?? new Int32Array()
       const ofShape = known.get(shape) ?? new Map<string, Shape>()
       known.set(shape, ofShape)
-      const key = own.join()
+      const key = keys.get(own) ?? own.join()
+      keys.set(own, key)
       const found = ofShape.get(key) ?? withOnly(shape, own, contested)
       ofShape.set(key, found)
       return found

@@ -1,6 +1,7 @@
 import { laidAnew } from './anew'
 import { cheapest, priced, weighed, type Weights } from './chain'
 import { improved, layAll } from './construct'
+import { kindOf } from './kinds'
 import { aloneWeights, findPrices, leastAlone, type Priced, type Stage } from './prices'
 import {
   comparePlaced,
@@ -10,6 +11,7 @@ import {
   type Choice,
   type Problem,
   type Score,
+  type Shape,
   type Term,
 } from './problem'
 import { componentsOf, narrowed, reduced, widened, type Reduced } from './reduce'
@@ -53,7 +55,7 @@ interface Effort {
 }
 /** Tries where there is little time. */
 const QUICK_TRIES = 200
-const FULL: Effort = { rounds: 900, firstTries: 400, laterTries: 40, anew: 16 }
+const FULL: Effort = { rounds: 900, firstTries: 400, laterTries: 20, anew: 16 }
 /** What is found at once. */
 const QUICK: Effort = { rounds: 1, firstTries: QUICK_TRIES, laterTries: 0, anew: 0 }
 /** For a few chains of many. */
@@ -71,13 +73,18 @@ const LARGE = 400
 /** As heavy as can be without a lower term getting lost in rounding. */
 function rankedWeights(problem: Problem): Weights {
   const weights = {} as Record<Term, number>
+  const counts = new Map<Shape, number>()
+  for (const shape of problem.items) counts.set(shape, (counts.get(shape) ?? 0) + 1)
   let weight = 1
   for (const term of TERMS.toReversed()) {
     weights[term] = weight
     const most =
       term === 'breaks'
         ? problem.chains.reduce((sum, chain) => sum + chain.length - 1, 0)
-        : problem.items.reduce((sum, { costs }) => sum + costs[term].reduce((a, b) => Math.max(a, b), 0), 0)
+        : [...counts].reduce(
+            (sum, [{ costs }, count]) => sum + count * costs[term].reduce((a, b) => Math.max(a, b), 0),
+            0,
+          )
     weight = Math.min(weight * (most + 1), 2 ** 50)
   }
   return weights
@@ -88,6 +95,12 @@ function orders({ chains }: Problem): [number[], number[]] {
   const plain = chains.map((_, index) => index)
   const longest = plain.toSorted((a, b) => (chains[b]?.length ?? 0) - (chains[a]?.length ?? 0) || a - b)
   return [longest, plain]
+}
+
+/** How many items there are in chains that go different ways: the rest cost no time to price. */
+function unlikeItems(problem: Problem): number {
+  const kinds = new Map(problem.chains.map((chain) => [kindOf(problem, chain), chain.length]))
+  return [...kinds.values()].reduce((sum, length) => sum + length, 0)
 }
 
 /** Another order of the same, the same for the same seed (linear congruential). */
@@ -161,13 +174,16 @@ function solvePart(
   const isQuick = effort.rounds === 1
   const rounds = isQuick
     ? 1
-    : Math.max(LEAST_ROUNDS, Math.min(effort.rounds, Math.floor(ROUND_ITEMS / whole.items.length)))
+    : Math.max(LEAST_ROUNDS, Math.min(effort.rounds, Math.floor(ROUND_ITEMS / unlikeItems(whole))))
   const [longest, plain] = orders(whole)
   const first = start ?? layAll(whole, longest, weights, null)
   if (first === null) throw new Error('A part has an item that can go nowhere, not even be left out.')
   const work: Work = { problem: whole, steps: [], best: first }
+  let known = scoreOf(whole, first)
   const offer = (choice: Choice | null): void => {
-    if (choice !== null && comparePlaced(work.problem, choice, work.best) < 0) work.best = choice
+    if (choice === null || comparePlaced(work.problem, choice, work.best) >= 0) return
+    work.best = choice
+    known = scoreOf(work.problem, choice)
   }
   for (const order of start === null ? [plain] : [plain, longest]) offer(layAll(whole, order, weights, null))
   offer(improved(whole, work.best, weights, isLarge ? QUICK_TRIES : effort.firstTries))
@@ -181,7 +197,7 @@ function solvePart(
   let turn = 0
   /** Once, where prices leave a term open: all before it are as low as they can be. */
   let times = whole.chains.length < LEAST_ANEW ? 0 : effort.anew
-  const score = (): Score => scoreOf(work.problem, work.best)
+  const score = (): Score => known
   const result = (bound: Solution['bound'], isLeast: boolean): Solution => {
     const choice = work.steps.reduceRight<Choice>((now, step) => widened(step, now), work.best)
     return { choice, score: scoreOf(whole, choice), proven, bound, isLeast }
@@ -212,7 +228,13 @@ function solvePart(
       prices = found
       let lower = Math.ceil(found.bound - 1e-6)
       if (lower < target() && open === null && times > 0) {
-        offer(laidAnew(work.problem, work.best, { times, seed: whole.items.length, solveFew }))
+        offer(
+          laidAnew(work.problem, work.best, {
+            times: isLarge ? Math.ceil(times / 2) : times,
+            seed: whole.items.length,
+            solveFew,
+          }),
+        )
         times = 0
       }
       // Half of the steps that are left, so that one hard term does not take them all.
