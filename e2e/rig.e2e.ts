@@ -255,6 +255,34 @@ describe('the picture of the rig', () => {
     await page.waitFor('the new place', async () =>
       (await page.text('[data-control=run-1] .tagtext')).startsWith('15:cc10'),
     )
+    await page.click('button[aria-label="Undo: Move 3 addresses"]')
+  })
+
+  it('a run is dragged onto a channel on which nothing was sent', async () => {
+    const { driver } = page
+    const first = await page.find('[data-testid=lattice] [data-cell="15:cc110"][data-selected]')
+    await driver.executeScript(`arguments[0].scrollIntoView({ block: 'start' })`, first)
+    expect(await page.count('[data-testid=lattice] [data-channel="16"]')).toBe(0)
+    const start = { origin: first }
+    await driver
+      .actions({ async: true })
+      .move(start)
+      .press()
+      .move({ ...start, x: 20, y: 0 })
+      .perform()
+    const silent = await page.find('[data-testid=lattice] [data-channel="16"] .channel')
+    const [from, to] = [await first.getRect(), await silent.getRect()]
+    await driver
+      .actions({ async: true })
+      .move({ ...start, x: 1, y: Math.round(to.y + to.height / 2 - from.y - from.height / 2) })
+      .perform()
+    await page.find('[data-testid=lattice-drag]')
+    await driver.actions({ async: true }).release().perform()
+    await makeHeld(page)
+    await page.waitFor('the new place', async () =>
+      (await page.text('[data-control=run-1] .tagtext')).startsWith('16:cc'),
+    )
+    await page.click('button[aria-label="Undo: Move 3 addresses"]')
   })
 
   it('logged no error on the way', async () => {

@@ -1,6 +1,7 @@
 import { useEventListener } from '@vueuse/core'
 import type { Lattice, Owner } from '#core/addresses'
-import type { Place } from '#core/rig'
+import { placeKey } from '#core/rig'
+import type { MessagePlace } from '#core/rig/program/shift'
 import { toast } from '~/lib/toast'
 import type { LatticeGeometry } from '~/lib/lattice/geometry'
 import type { Spot } from '~/lib/lattice/walk'
@@ -30,21 +31,22 @@ export function useCellDrag(lattice: () => Lattice, geometry: () => LatticeGeome
   const isFirst = ({ live, part, role }: Owner): boolean => live && part !== 'second' && role === 'main'
 
   /** The cells that go along: of the whole selection if the cell is part of it, else of its sender. */
-  function run(spot: Spot): { spots: Spot[]; places: Place[] } {
+  function run(spot: Spot): { spots: Spot[]; messages: MessagePlace[] } {
     const own = ownersAt(spot).filter(isFirst)
     const goes = own.some(({ gesture }) => desk.selectedRefs.has(gesture))
       ? desk.selectedRefs
       : new Set(own.slice(0, 1).map(({ gesture }) => gesture))
     const spots: Spot[] = []
-    const places = new Map<string, Place>()
+    const messages = new Map<string, MessagePlace>()
     lattice().rows.forEach((each, row) =>
       each.cells.forEach(({ number, owners }) => {
         const mine = owners.filter((owner) => isFirst(owner) && goes.has(owner.gesture))
         if (mine.length > 0) spots.push({ row, number })
-        for (const { gesture, place } of mine) places.set(gesture, place)
+        for (const { place, message } of mine)
+          messages.set(`${placeKey(place)}#${message}`, { place, message })
       }),
     )
-    return { spots, places: [...places.values()] }
+    return { spots, messages: [...messages.values()] }
   }
 
   function start(event: PointerEvent, spot: Spot | null): void {
@@ -67,7 +69,6 @@ export function useCellDrag(lattice: () => Lattice, geometry: () => LatticeGeome
       from,
       to,
       cells: spots.flatMap((spot) => {
-        // Silent channels have no row: what would come there is not drawn.
         const channel = channelOf(spot) + channelOf(to) - channelOf(from)
         const row = lattice().rows.findIndex((each) => each.channel === channel)
         if (row === -1) return []
@@ -87,11 +88,11 @@ export function useCellDrag(lattice: () => Lattice, geometry: () => LatticeGeome
 
   async function drop(value: CellDrag): Promise<void> {
     const { rig } = rigs
-    const { places } = run(value.from)
+    const { messages } = run(value.from)
     // What moving needs is fetched with the first drop.
     const { shiftAddresses } = await import('#core/rig/program/shift')
     if (!rig || rig !== rigs.rig) return
-    const shift = shiftAddresses(rig, places, {
+    const shift = shiftAddresses(rig, messages, {
       channels: channelOf(value.to) - channelOf(value.from),
       numbers: value.to.number - value.from.number,
     })

@@ -15,6 +15,8 @@ export interface Owner {
   controller: Id
   gesture: GestureRef
   place: Place
+  /** Which of its messages. */
+  message: number
   role: Role
   /** Is the assignment showing now? */
   live: boolean
@@ -121,6 +123,7 @@ export function latticeOf(
         controller,
         gesture: sender.gesture,
         place: sender.place,
+        message: sender.messageIndex,
         role: cell.role,
         live,
         part: cell.part,
@@ -156,5 +159,31 @@ export function latticeOf(
     rows: finished.filter((row) => !silent(row)),
     silentChannels: finished.filter(silent).map((row) => row.channel),
     used: finished.reduce((sum, row) => sum + row.cells.length, 0),
+  }
+}
+
+/** A row of a channel on which nothing is sent and nothing kept. */
+const silentRow = (channel: Channel): LatticeRow => ({
+  channel,
+  cells: [],
+  strip: { bend: [], pressure: [], program: [] },
+  kept: [],
+  controllers: [],
+  fullness: 0,
+})
+
+/** The same with rows for some of the silent channels: in their place, or below the others, so that none of them moves. */
+export function withSilent(
+  lattice: Lattice,
+  channels: ReadonlySet<Channel>,
+  where: 'in-order' | 'below',
+): Lattice {
+  const opened = lattice.silentChannels.filter((channel) => channels.has(channel))
+  if (opened.length === 0) return lattice
+  const rows = [...lattice.rows, ...opened.map(silentRow)]
+  return {
+    ...lattice,
+    rows: where === 'below' ? rows : rows.toSorted((a, b) => a.channel - b.channel),
+    silentChannels: lattice.silentChannels.filter((channel) => !channels.has(channel)),
   }
 }

@@ -1,7 +1,8 @@
 import { expect, it } from 'vitest'
 import { powerUpShowing, rigIndex } from '../rig'
 import { sending, testController, testDestination, testRig } from '../testing/rigs'
-import { busesNamed, EVERY_BUS, latticeOf, occupancyOf, parametersOf } from '.'
+import { CHANNELS } from '../midi'
+import { busesNamed, EVERY_BUS, latticeOf, occupancyOf, parametersOf, withSilent } from '.'
 
 const rig = testRig(
   [
@@ -38,4 +39,16 @@ it('shows every destination at once, each sender once a cell', () => {
   expect(all.bus).toBe(EVERY_BUS)
   expect(all.rows).toEqual(one.rows)
   expect(busesNamed(occupancy, 'gone').map(({ id }) => id)).toEqual(['d'])
+})
+
+it('gives rows to silent channels, in their place or below, and leaves the others as they are', () => {
+  const { rows, silentChannels } = latticeOf(occupancy, busesNamed(occupancy, EVERY_BUS), 'cc', showing)
+  const lattice = { bus: EVERY_BUS, family: 'cc' as const, rows, silentChannels, used: 0 }
+  const every = new Set(CHANNELS)
+  expect(withSilent(lattice, every, 'in-order').rows.map(({ channel }) => channel)).toEqual(CHANNELS)
+  expect(withSilent(lattice, every, 'below').rows.slice(0, rows.length)).toEqual(rows)
+  const [silent] = silentChannels
+  const one = withSilent(lattice, new Set(silent === undefined ? [] : [silent]), 'below')
+  expect(one.rows.at(-1)).toMatchObject({ channel: silent, cells: [] })
+  expect(one.silentChannels).toEqual(silentChannels.slice(1))
 })

@@ -28,8 +28,9 @@ export function parametersOf(
       const line = lines.get(key) ?? { kind: space, channel, number, owners: [] }
       lines.set(key, line)
       if (line.owners.some(({ place }) => place === sender.place)) continue
-      const { place, gesture } = sender
-      line.owners.push({ controller: place.controller, gesture, place, role, part, live: isLive(sender) })
+      const { place, gesture, messageIndex: message } = sender
+      const live = isLive(sender)
+      line.owners.push({ controller: place.controller, gesture, place, message, role, part, live })
     }
   }
   return [...lines.values()].sort(

@@ -8,6 +8,7 @@ const owner = (controller: string, more: Partial<Owner> = {}): Owner => ({
   controller,
   gesture: `${controller}/k.turn`,
   place: { controller, template: 't', layer: null, gesture: 'k.turn' },
+  message: 0,
   role: 'main',
   live: true,
   part: 'whole',

@@ -1,6 +1,6 @@
 import type { Family, Lattice } from '#core/addresses'
 import type { Plan } from '#core/allocate'
-import { parseTag } from '#core/midi'
+import { parseTag, type Channel } from '#core/midi'
 import { placeRef } from '#core/rig'
 import type { Spot } from '~/lib/lattice/walk'
 
@@ -29,6 +29,10 @@ function spotOf(tag: string | null, family: Family): { channel: number; number: 
       return null
   }
 }
+
+/** The channels that a plan gives addresses on, in a family. */
+export const plannedChannels = (plan: Plan, family: Family): ReadonlySet<Channel> =>
+  new Set(plan.changes.flatMap(({ to }) => spotOf(to, family)?.channel ?? []))
 
 /** The changes of a plan that can be drawn in a lattice: what arrives there now, or had no number. */
 export function plannedMoves(plan: Plan, lattice: Lattice): PlannedMove[] {

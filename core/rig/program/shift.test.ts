@@ -1,10 +1,13 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { sendingCc, testController, testRig } from '../../testing/rigs'
+import { sending, sendingCc, testController, testRig } from '../../testing/rigs'
 import { assignmentsOf, perform, sentAddress, type Rig } from '..'
 import { printTag } from '../../midi'
 import { shiftAddresses } from './shift'
 
+const fail = (): never => {
+  throw new Error('no address')
+}
 const rig = testRig([
   testController('a', {
     'k1.turn': sendingCc(20),
@@ -12,7 +15,10 @@ const rig = testRig([
     'k3.turn': { ...sendingCc(22), pinned: true },
   }),
 ])
-const place = (key: string) => ({ controller: 'a', template: 't', layer: null, gesture: `${key}.turn` })
+const place = (key: string, message = 0) => ({
+  place: { controller: 'a', template: 't', layer: null, gesture: `${key}.turn` },
+  message,
+})
 const sent = (of: Rig): string[] =>
   of.controllers.flatMap((controller) =>
     [...assignmentsOf(controller)].flatMap(({ assignment }) => {
@@ -41,6 +47,22 @@ describe('moving addresses', () => {
         },
       ),
     )
+  })
+
+  it('moves the message that is named, and leaves the others of its control', () => {
+    const two = testRig([
+      testController('a', {
+        'k1.turn': sending({ kind: 'cc', number: 20 }, { kind: 'cc', number: 30, moment: 'release' }),
+      }),
+    ])
+    const shift = shiftAddresses(two, [place('k1', 1)], { channels: 1, numbers: 2 })
+    if (!shift.ok) throw new Error(shift.message)
+    const [assignment] = [
+      ...perform(two, 'x', shift.edits).rig.controllers.flatMap((each) => [...assignmentsOf(each)]),
+    ]
+    expect(
+      assignment?.assignment.messages.map((message) => printTag(sentAddress(message, 1) ?? fail())),
+    ).toEqual(['1:cc20', '2:cc32'])
   })
 
   it('refuses what is pinned', () => {

@@ -2,9 +2,15 @@ import { isWhole } from '../../midi'
 import { channelOf, fitsNumber, isChannelMessage, numberOf, withChannel, withNumber } from '../messages'
 import type { RigEdit } from '../edits'
 import { rigIndex } from '../lookup'
-import type { Place } from '../places'
+import { placeKey, type Place } from '../places'
 import type { Message, Rig } from '../types'
 import { changeProgrammed, programmedOver } from './bulk'
+
+/** One message of an assignment. */
+export interface MessagePlace {
+  place: Place
+  message: number
+}
 
 export type Shift = { ok: true; edits: RigEdit[]; count: number } | { ok: false; message: string }
 
@@ -19,30 +25,42 @@ function shifted(message: Message, home: number, channels: number, numbers: numb
 }
 
 /**
- * Move what places send by so many channels and numbers, all or nothing: the run keeps its shape. Only
- * messages with one number move; pinned ones are refused. A home channel that does not change stays home.
+ * Move messages by so many channels and numbers, all or nothing: the run keeps its shape. Only messages with
+ * one number move; pinned ones are refused. A home channel that does not change stays home.
  */
 export function shiftAddresses(
   rig: Rig,
-  places: readonly Place[],
+  messages: readonly MessagePlace[],
   by: { channels: number; numbers: number },
 ): Shift {
-  const all = programmedOver(rig, places)
+  const going = new Map<string, { place: Place; messages: Set<number> }>()
+  for (const { place, message } of messages) {
+    const key = placeKey(place)
+    const known = going.get(key) ?? { place, messages: new Set() }
+    going.set(key, known)
+    known.messages.add(message)
+  }
+  const all = programmedOver(
+    rig,
+    [...going.values()].map(({ place }) => place),
+  )
   if (all.some(({ assignment }) => assignment.pinned))
     return { ok: false, message: 'Something of this is pinned. Unpin it to move it.' }
   const moved = all.map(({ place, assignment }) => {
-    const [first] = assignment.messages
     const home = rigIndex(rig).controllers.get(place.controller)?.homeChannel ?? 1
-    return first ? shifted(first, home, by.channels, by.numbers) : null
+    const chosen = going.get(placeKey(place))?.messages
+    return assignment.messages.map((message, index) =>
+      chosen?.has(index) ? shifted(message, home, by.channels, by.numbers) : message,
+    )
   })
-  if (moved.some((message) => message === null))
+  if (moved.some((list) => list.includes(null)))
     return {
       ok: false,
       message: 'Part of this would land outside what its kind can carry. Nothing was moved.',
     }
   const edits = changeProgrammed(all, ({ assignment }, index) => {
-    const message = moved[index]
-    return message ? { ...assignment, messages: [message, ...assignment.messages.slice(1)] } : assignment
+    const next = moved[index]?.flatMap((message) => message ?? [])
+    return next ? { ...assignment, messages: next } : assignment
   })
-  return { ok: true, edits, count: all.length }
+  return { ok: true, edits, count: messages.length }
 }

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import type { Lattice } from '#core/addresses'
+import { withSilent, type Lattice } from '#core/addresses'
+import { CHANNELS } from '#core/midi'
 import type { Finding } from '#core/conflicts'
 import { spansOf } from '#core/rig'
 import { LATTICE, latticeGeometry } from '~/lib/lattice/geometry'
 import { groundRuns, headings, headingsThatFit, strongLines } from '~/lib/lattice/ground'
 import { nextSpot, stepSpot, type Spot } from '~/lib/lattice/walk'
+import { plannedChannels } from '~/lib/plan/moves'
 
 const { lattice, marks } = defineProps<{ lattice: Lattice; marks: ReadonlyMap<number, Finding> }>()
 const emit = defineEmits<{ look: [spot: { channel: number; number: number } | null] }>()
@@ -15,21 +17,30 @@ const plans = usePlanStore()
 
 const frame = useTemplateRef('frame')
 const { width } = useElementSize(frame)
-const geometry = computed(() => latticeGeometry(width.value, lattice.rows.length))
-const runs = computed(() => groundRuns(lattice.family))
+/** Silent channels have no row, but where a plan goes to one, or something is carried that could. */
+const planned = computed(() =>
+  plans.plan && plans.isCurrent
+    ? withSilent(lattice, plannedChannels(plans.plan, lattice.family), 'in-order')
+    : lattice,
+)
+const shown = computed(() =>
+  drag.value ? withSilent(planned.value, new Set(CHANNELS), 'below') : planned.value,
+)
+const geometry = computed(() => latticeGeometry(width.value, shown.value.rows.length))
+const runs = computed(() => groundRuns(shown.value.family))
 const titles = computed(() =>
   headingsThatFit(
-    headings(lattice.family, rigs.rig?.middleC ?? 3, rigs.rig?.programsFrom ?? 1),
+    headings(shown.value.family, rigs.rig?.middleC ?? 3, rigs.rig?.programsFrom ?? 1),
     geometry.value.columnWidth,
   ),
 )
-const lines = computed(() => strongLines(lattice.family))
+const lines = computed(() => strongLines(shown.value.family))
 const selected = computed(() =>
   desk.controller && desk.gesture ? `${desk.controller.id}/${desk.gesture}` : null,
 )
 
 const { drag, start: startDrag } = useCellDrag(
-  () => lattice,
+  () => shown.value,
   () => geometry.value,
 )
 /** A drag ends with a click on where it ended: that one picks nothing. */
@@ -43,7 +54,7 @@ const isFocused = ref(false)
 const ROW = LATTICE.rowHeight
 
 function look(spot: Spot | null): void {
-  const row = spot ? lattice.rows[spot.row] : undefined
+  const row = spot ? shown.value.rows[spot.row] : undefined
   emit('look', row && spot ? { channel: row.channel, number: spot.number } : null)
 }
 
@@ -56,7 +67,7 @@ function spotUnder(event: MouseEvent): Spot | null {
 function pick(spot: Spot | null): void {
   if (!spot) return
   cursor.value = spot
-  const owners = lattice.rows[spot.row]?.cells.find(({ number }) => number === spot.number)?.owners ?? []
+  const owners = shown.value.rows[spot.row]?.cells.find(({ number }) => number === spot.number)?.owners ?? []
   const ordered = [...owners].sort((a, b) => Number(b.live) - Number(a.live))
   const now = ordered.findIndex(({ gesture }) => gesture === selected.value)
   const next = ordered[(now + 1) % Math.max(1, ordered.length)]
@@ -76,15 +87,15 @@ function onKey(event: KeyboardEvent): void {
   const from = cursor.value ?? { row: 0, number: 0 }
   const step = STEPS[event.key]
   if (step && (event.ctrlKey || event.metaKey) && step[0] !== 0) {
-    cursor.value = nextSpot(lattice.rows, from, 'occupied', step[0] > 0 ? 1 : -1)
+    cursor.value = nextSpot(shown.value.rows, from, 'occupied', step[0] > 0 ? 1 : -1)
   } else if (step && event.shiftKey && step[0] !== 0) {
-    cursor.value = nextSpot(lattice.rows, from, 'free', step[0] > 0 ? 1 : -1)
+    cursor.value = nextSpot(shown.value.rows, from, 'free', step[0] > 0 ? 1 : -1)
   } else if (step) {
-    cursor.value = stepSpot(lattice.rows, from, step[0], step[1])
+    cursor.value = stepSpot(shown.value.rows, from, step[0], step[1])
   } else if (event.key === 'Enter' || event.key === ' ') {
     pick(cursor.value)
   } else if (event.key === 'z' && cursor.value) {
-    desk.zoomed = lattice.rows[cursor.value.row]?.channel ?? null
+    desk.zoomed = shown.value.rows[cursor.value.row]?.channel ?? null
   } else if (event.key === 'PageDown' || event.key === 'PageUp') {
     walkFindings(event.key === 'PageDown' ? 1 : -1)
   } else if (event.key === 'Escape') {
@@ -96,10 +107,10 @@ function onKey(event: KeyboardEvent): void {
 
 /** Where the selected gesture's first cell is, for the keyboard to start from. */
 watch([selected, () => lattice], () => {
-  const row = lattice.rows.findIndex(({ cells }) =>
+  const row = shown.value.rows.findIndex(({ cells }) =>
     cells.some(({ owners }) => owners.some(({ gesture, live }) => live && gesture === selected.value)),
   )
-  const cell = lattice.rows[row]?.cells.find(({ owners }) =>
+  const cell = shown.value.rows[row]?.cells.find(({ owners }) =>
     owners.some(({ gesture }) => gesture === selected.value),
   )
   if (cell) cursor.value = { row, number: cell.number }
@@ -108,10 +119,10 @@ watch([selected, () => lattice], () => {
 
 const NOUN = { cc: 'controller number', note: 'note', program: 'program' } as const
 const silent = computed(() => {
-  const channels = lattice.silentChannels
+  const channels = shown.value.silentChannels
   if (channels.length === 0) return ''
-  if (lattice.rows.length === 0)
-    return `No ${NOUN[lattice.family]} arrives here yet. Give a control one in its sentence, or look at the other family above.`
+  if (shown.value.rows.length === 0)
+    return `No ${NOUN[shown.value.family]} arrives here yet. Give a control one in its sentence, or look at the other family above.`
   return `${channels.length === 1 ? 'channel' : 'channels'} ${spansOf(channels)}: nothing sent`
 })
 </script>
@@ -125,7 +136,7 @@ const silent = computed(() => {
       role="application"
       tabindex="0"
       aria-roledescription="lattice"
-      :aria-label="`Lattice, ${lattice.rows.length} channels in use. Arrows move, Control with arrows goes to the next in use, Shift with arrows to the next free, Page Down to the next finding, Enter selects, z shows one channel large.`"
+      :aria-label="`Lattice, ${shown.rows.length} channels in use. Arrows move, Control with arrows goes to the next in use, Shift with arrows to the next free, Page Down to the next finding, Enter selects, z shows one channel large.`"
       class="lattice block"
       data-testid="lattice"
       @mousemove="look(spotUnder($event))"
@@ -154,7 +165,7 @@ const silent = computed(() => {
           :x="geometry.x(run.low)"
           :y="LATTICE.top"
           :width="(run.high - run.low + 1) * geometry.columnWidth"
-          :height="lattice.rows.length * ROW"
+          :height="shown.rows.length * ROW"
           :class="run.ground === 'toned' ? 'toned' : 'kept'"
         />
       </g>
@@ -175,23 +186,23 @@ const silent = computed(() => {
         class="strongs"
         :d="
           Array.from(
-            { length: lattice.rows.length + 1 },
+            { length: shown.rows.length + 1 },
             (_, n) => `M${LATTICE.left - 88} ${geometry.y(n)}H${geometry.x(128)}`,
           ).join('')
         "
       />
-      <LatticeSelection :lattice="lattice" :geometry="geometry" :marks="marks" />
+      <LatticeSelection :lattice="shown" :geometry="geometry" :marks="marks" />
       <LatticeRowView
-        v-for="(row, index) in lattice.rows"
+        v-for="(row, index) in shown.rows"
         :key="row.channel"
         :row="row"
         :y="geometry.y(index)"
         :geometry="geometry"
-        :family="lattice.family"
+        :family="shown.family"
         :marks="marks"
       />
       <rect
-        v-for="(row, index) in lattice.rows"
+        v-for="(row, index) in shown.rows"
         :key="`zoom-${row.channel}`"
         x="0"
         :y="geometry.y(index)"
@@ -206,7 +217,7 @@ const silent = computed(() => {
       <LazyLatticePlan
         v-if="plans.plan && plans.isCurrent"
         :plan="plans.plan"
-        :lattice="lattice"
+        :lattice="shown"
         :geometry="geometry"
       />
       <g v-if="drag" data-testid="lattice-drag">
@@ -232,7 +243,7 @@ const silent = computed(() => {
     </svg>
     <p
       v-if="silent"
-      :class="lattice.rows.length === 0 ? 'text-soft py-4 text-center' : 'text-soft text-2xs py-1'"
+      :class="shown.rows.length === 0 ? 'text-soft py-4 text-center' : 'text-soft text-2xs py-1'"
     >
       {{ silent }}
     </p>
