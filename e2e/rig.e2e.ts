@@ -270,11 +270,18 @@ describe('the picture of the rig', () => {
       .press()
       .move({ ...start, x: 20, y: 0 })
       .perform()
-    const silent = await page.find('[data-testid=lattice] [data-channel="16"] .channel')
-    const [from, to] = [await first.getRect(), await silent.getRect()]
+    // Carried to the lower edge, the rows of silent channels come up.
+    const x = Math.round((await first.getRect()).x) + 3
+    const foot = await (await page.find('[data-testid=readout]')).getRect()
     await driver
       .actions({ async: true })
-      .move({ ...start, x: 1, y: Math.round(to.y + to.height / 2 - from.y - from.height / 2) })
+      .move({ x, y: Math.round(foot.y) - 8 })
+      .perform()
+    const row = '[data-testid=lattice] [data-channel="16"] .channel'
+    await page.waitFor('channel 16', async () => (await (await page.find(row)).getRect()).y < foot.y - 12)
+    await driver
+      .actions({ async: true })
+      .move({ x, y: Math.round((await (await page.find(row)).getRect()).y) + 6 })
       .perform()
     await page.find('[data-testid=lattice-drag]')
     await driver.actions({ async: true }).release().perform()

@@ -1,4 +1,4 @@
-import { useEventListener } from '@vueuse/core'
+import { useEventListener, useRafFn } from '@vueuse/core'
 import type { Lattice, Owner } from '#core/addresses'
 import { placeKey } from '#core/rig'
 import type { MessagePlace } from '#core/rig/program/shift'
@@ -8,11 +8,26 @@ import type { Spot } from '~/lib/lattice/walk'
 
 /** A press that moves less than this (px) is a click. */
 const DRAG_PX = 5
+/** So near the edge of what is to be seen (px), what is carried scrolls it, by so much a frame. */
+const EDGE_PX = 22
+const SCROLL_PX = 8
+
+/** The nearest element around another that can be scrolled up and down. */
+function scrollerOf(element: Element): Element | null {
+  const parent = element.parentElement
+  if (!parent || parent.scrollHeight > parent.clientHeight + 1) {
+    const { overflowY } = parent ? getComputedStyle(parent) : { overflowY: '' }
+    if (!parent || overflowY === 'auto' || overflowY === 'scroll') return parent
+  }
+  return scrollerOf(parent)
+}
 
 /** A cell that is being carried to another place, with what lies where the whole run would go. */
 export interface CellDrag {
   from: Spot
   to: Spot
+  messages: readonly MessagePlace[]
+  by: { channels: number; numbers: number }
   /** Every cell of the run as it would lie. */
   cells: ReadonlyArray<Spot & { isTaken: boolean }>
 }
@@ -59,25 +74,50 @@ export function useCellDrag(lattice: () => Lattice, geometry: () => LatticeGeome
   useEventListener(window, 'pointermove', (event: PointerEvent) => {
     if (!pressed) return
     if (!drag.value && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < DRAG_PX) return
+    carry(event)
+    scrolling.resume()
+  })
+
+  let last: { clientX: number; clientY: number } | null = null
+  /** Rows that cannot be seen come into view while something is carried to the edge. */
+  const scrolling = useRafFn(
+    () => {
+      const around = pressed && scrollerOf(pressed.drawing)
+      if (!drag.value || !around || !last) return scrolling.pause()
+      const { top, bottom } = around.getBoundingClientRect()
+      const by = last.clientY > bottom - EDGE_PX ? SCROLL_PX : last.clientY < top + EDGE_PX ? -SCROLL_PX : 0
+      const before = around.scrollTop
+      around.scrollTop += by
+      if (around.scrollTop !== before) carry(last)
+    },
+    { immediate: false },
+  )
+
+  function carry(event: { clientX: number; clientY: number }): void {
+    if (!pressed) return
+    last = { clientX: event.clientX, clientY: event.clientY }
     const box = pressed.drawing.getBoundingClientRect()
     const to = geometry().cellAt(event.clientX - box.left, event.clientY - box.top)
     if (!to) return
     const from = pressed.spot
-    const { spots } = run(from)
+    const { spots, messages } = run(from)
+    const by = { channels: channelOf(to) - channelOf(from), numbers: to.number - from.number }
     const moving = new Set(spots.map(({ row, number }) => `${row} ${number}`))
     drag.value = {
       from,
       to,
+      messages,
+      by,
       cells: spots.flatMap((spot) => {
-        const channel = channelOf(spot) + channelOf(to) - channelOf(from)
+        const channel = channelOf(spot) + by.channels
         const row = lattice().rows.findIndex((each) => each.channel === channel)
         if (row === -1) return []
-        const at = { row, number: spot.number + to.number - from.number }
+        const at = { row, number: spot.number + by.numbers }
         const isOther = !moving.has(`${at.row} ${at.number}`)
         return { ...at, isTaken: isOther && ownersAt(at).some(({ live }) => live) }
       }),
     }
-  })
+  }
 
   useEventListener(window, 'pointerup', () => {
     const { value } = drag
@@ -88,14 +128,10 @@ export function useCellDrag(lattice: () => Lattice, geometry: () => LatticeGeome
 
   async function drop(value: CellDrag): Promise<void> {
     const { rig } = rigs
-    const { messages } = run(value.from)
     // What moving needs is fetched with the first drop.
     const { shiftAddresses } = await import('#core/rig/program/shift')
     if (!rig || rig !== rigs.rig) return
-    const shift = shiftAddresses(rig, messages, {
-      channels: channelOf(value.to) - channelOf(value.from),
-      numbers: value.to.number - value.from.number,
-    })
+    const shift = shiftAddresses(rig, value.messages, value.by)
     if (!shift.ok) return toast.error(shift.message)
     edit(shift.count === 1 ? 'Move an address' : `Move ${shift.count} addresses`, shift.edits)
   }

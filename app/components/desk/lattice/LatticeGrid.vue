@@ -46,7 +46,9 @@ const { drag, start: startDrag } = useCellDrag(
 /** A drag ends with a click on where it ended: that one picks nothing. */
 let wasDragged = false
 watch(drag, (now) => {
-  if (now) wasDragged = true
+  if (!now) return
+  wasDragged = true
+  look(now.to)
 })
 
 const cursor = ref<Spot | null>(null)
