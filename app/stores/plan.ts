@@ -24,8 +24,13 @@ export const usePlanStore = defineStore('plan', () => {
   const policy = ref<ChannelPolicy['kind']>('keep-if-room')
   const channels = ref<number[]>([])
   const shareLayers = ref(false)
-  /** To move away from: controller numbers, on one channel or on all (null). */
-  const away = ref<{ channel: number | null; low: number; high: number }>({ channel: null, low: 0, high: 13 })
+  /** To move away from: controller numbers or notes, on one channel or on all (null). */
+  const away = ref<{ message: 'cc' | 'note'; channel: number | null; low: number; high: number }>({
+    message: 'cc',
+    channel: null,
+    low: 0,
+    high: 13,
+  })
   const roomFor = ref<Id | null>(null)
   /** Whom the controller shown on the Desk stands in for. */
   const missing = ref<Id | null>(null)

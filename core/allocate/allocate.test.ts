@@ -2,7 +2,7 @@ import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
 import { check, type Finding } from '../conflicts'
-import { assignmentsOf, perform, placeKey, undone, type Rig, type RigEdit } from '../rig'
+import { assignmentsOf, numberOf, perform, placeKey, undone, type Rig, type RigEdit } from '../rig'
 import { anyRig, sending, sendingCc, testController, testDestination, testRig } from '../testing/rigs'
 import { allocate, problemsOf, type Plan } from '.'
 import { AllocateRequest, type AllocateInput } from './request'
@@ -246,6 +246,25 @@ it('avoid moves away what lies there, and nothing else', () => {
   expect(numbers[1]).toBe(30)
   expect(numbers[0]).not.toBeGreaterThan(30)
   expect(numbers[0] !== undefined && numbers[0] >= 16 && numbers[0] <= 24).toBe(false)
+})
+
+it('avoid moves notes where notes are meant, and leaves controllers of the same number', () => {
+  const rig = testRig([
+    testController('a', {
+      'k1.turn': sendingCc(20),
+      'k2.turn': sending({ kind: 'note', keys: { kind: 'one', number: 20 } }),
+    }),
+  ])
+  const moved = after(rig, {
+    kind: 'avoid',
+    gestures: ['a/k1.turn', 'a/k2.turn'],
+    away: [{ message: 'note', low: 10, high: 30 }],
+  })
+  const [turn, note] = moved.controllers.flatMap((controller) =>
+    [...assignmentsOf(controller)].flatMap(({ assignment }) => assignment.messages.map(numberOf)),
+  )
+  expect(turn).toBe(20)
+  expect(note !== null && note !== undefined && (note < 10 || note > 30)).toBe(true)
 })
 
 it.each<[string, AllocateInput, RegExp]>([

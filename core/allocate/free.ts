@@ -2,6 +2,7 @@ import type { Sender } from '../addresses'
 import { isWanting } from '../addresses'
 import type { Check, Draft } from '../conflicts'
 import { RULES } from '../conflicts'
+import { numberOf, type MessageKind } from '../rig'
 import { whyFixed } from './movable'
 import type { AllocateRequest } from './request'
 
@@ -57,24 +58,26 @@ export function troublesOf({ reports, asides }: Check): Trouble[] {
     .filter(({ alone, cliques }) => alone.size > 0 || cliques.length > 0)
 }
 
-const isAway = (request: AllocateRequest, { message, channel }: Sender): boolean =>
+/** Does a number of a kind, on a channel, lie where a request wants to be away from? */
+export const liesAway = (
+  request: AllocateRequest,
+  kind: MessageKind,
+  channel: number,
+  number: number | null,
+): boolean =>
   request.kind === 'avoid' &&
-  (message.kind === 'cc' || message.kind === 'cc14') &&
-  message.number !== 'wanted' &&
+  number !== null &&
   request.away.some(
     (away) =>
+      (away.message === kind || (away.message === 'cc' && kind === 'cc14')) &&
       (away.channel === null || away.channel === channel) &&
-      Number(message.number) >= away.low &&
-      Number(message.number) <= away.high,
+      number >= away.low &&
+      number <= away.high,
   )
 
-/** Does a number on a channel lie where a request wants to be away from? */
-export const liesAway = (request: AllocateRequest, channel: number, number: number): boolean =>
-  request.kind === 'avoid' &&
-  request.away.some(
-    (away) =>
-      (away.channel === null || away.channel === channel) && number >= away.low && number <= away.high,
-  )
+/** Does what is sent now lie there? */
+export const sentAway = (request: AllocateRequest, { message, channel }: Sender): boolean =>
+  liesAway(request, message.kind, channel, numberOf(message))
 
 /** Who may be given another number, in the order of the rig. */
 export function freeSenders(check: Check, request: AllocateRequest, troubles: readonly Trouble[]): Sender[] {
@@ -97,7 +100,7 @@ export function freeSenders(check: Check, request: AllocateRequest, troubles: re
       case 'replan':
         return true
       case 'avoid':
-        return isAway(request, sender)
+        return sentAway(request, sender)
       case 'stand-in':
         return false
       case 'make-room':

@@ -16,7 +16,7 @@ import {
 } from '../rig'
 import { preferencesAt, type Preference } from './asked'
 import { channelsFor } from './channels'
-import { liesAway, type Trouble } from './free'
+import { liesAway, sentAway, type Trouble } from './free'
 import { groundOf, messageAt, type Ground } from './ground'
 import { classRank } from './rank'
 import type { AllocateRequest } from './request'
@@ -138,7 +138,11 @@ function candidatesFor(
   for (const channel of channels) {
     for (let number = bounds.low; number <= Math.min(bounds.high, HIGHEST_NRPN); number++) {
       if (channel === sender.channel && number === numberOf(message)) continue
-      if (avoid.some((rule) => covers(rule, channel, number)) || liesAway(request, channel, number)) continue
+      if (
+        avoid.some((rule) => covers(rule, channel, number)) ||
+        liesAway(request, message.kind, channel, number)
+      )
+        continue
       if (barred.has(`${sender.key} ${channel} ${number}`)) continue
       const at = messageAt(rig, sender, channel, number)
       const rank = at && rankOf(at, number)
@@ -221,7 +225,7 @@ export function pose(
 
   const stay = (sender: Sender): Candidate[] => {
     const number = numberOf(sender.message)
-    const isBad = alone.has(sender.key) || liesAwayNow(request, sender)
+    const isBad = alone.has(sender.key) || sentAway(request, sender)
     if (number === null || isBad || isWanting(sender)) return []
     const rules = preferencesAt(rig, request.rules, sender.place, sender.message.kind)
     const prefer = rules.filter(({ kind }) => kind === 'prefer')
@@ -294,11 +298,6 @@ export function pose(
     messageOf: (item, candidate) => candidates[item]?.[candidate]?.message ?? null,
     roomFor: (item) => (candidates[item] ?? []).flatMap(({ address, message }) => (message ? [address] : [])),
   }
-}
-
-const liesAwayNow = (request: AllocateRequest, { message, channel }: Sender): boolean => {
-  const number = numberOf(message)
-  return number !== null && liesAway(request, channel, number)
 }
 
 /** What the places that a sender can go to depend on; null where that is itself alone. */

@@ -28,8 +28,13 @@ const Policy = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('each-destination') }),
 ])
 
-/** Numbers to move away from: of controllers, on a channel or on all. */
-const Away = z.strictObject({ channel: orNull(Channel), low: or(Seven, 0), high: or(Seven, 127) })
+/** Numbers to move away from: of controllers, or notes; on a channel or on all. */
+const Away = z.strictObject({
+  message: or(z.enum(['cc', 'note']), 'cc'),
+  channel: orNull(Channel),
+  low: or(Seven, 0),
+  high: or(Seven, 127),
+})
 
 const options = {
   /** Only these controllers may be changed; empty: all. */

@@ -66,7 +66,16 @@ const FIELD = 'bg-raised border-line tag h-7 rounded-md border px-1.5'
     <p class="text-soft">{{ about }}</p>
     <div v-if="plans.kind === 'avoid'" class="flex items-center gap-1.5">
       <span class="w-20 shrink-0">away from</span>
-      CC
+      <select
+        :class="FIELD"
+        aria-label="What to move"
+        data-testid="away-kind"
+        :value="plans.away.message"
+        @change="awayFrom({ message: ($event.target as HTMLSelectElement).value === 'note' ? 'note' : 'cc' })"
+      >
+        <option value="cc">CC</option>
+        <option value="note">notes</option>
+      </select>
       <input
         :class="FIELD"
         class="w-12"
