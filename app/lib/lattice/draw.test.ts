@@ -78,7 +78,7 @@ describe('headings', () => {
       const shown = headingsThatFit(headings('cc', 4, 1), width)
       shown.forEach(({ at, text }, index) => {
         const next = shown[index + 1]
-        if (next) expect(at * width + text.length * 6.7).toBeLessThanOrEqual(next.at * width + 0.01)
+        if (next) expect(at * width + text.length * 6.7 + 6).toBeLessThanOrEqual(next.at * width + 0.01)
       })
       expect(shown.length).toBeGreaterThan(3)
     }

@@ -80,8 +80,8 @@ export function headingsThatFit(all: readonly Heading[], columnWidthPx: number, 
     const [short = ''] = heading.text.split(' ')
     const before = shown.at(-1)
     const from = before ? before.at * columnWidthPx + widthOf(before.text) : 0
-    if (heading.at * columnWidthPx < from - HEADING_GAP_PX) continue
-    shown.push(widthOf(heading.text) <= room + HEADING_GAP_PX ? heading : { at: heading.at, text: short })
+    if (heading.at * columnWidthPx < from) continue
+    shown.push(widthOf(heading.text) <= room ? heading : { at: heading.at, text: short })
   }
   return shown
 }

@@ -91,7 +91,9 @@ const FIELD = 'bg-raised border-line tag h-7 rounded-md border px-1.5'
         :value="plans.away.high"
         @change="awayFrom({ high: numberOf($event) })"
       />
-      on
+    </div>
+    <div v-if="plans.kind === 'avoid'" class="flex items-center gap-1.5">
+      <span class="w-20 shrink-0">on</span>
       <select
         :class="FIELD"
         aria-label="Channel"
