@@ -2,17 +2,9 @@ import { expect, it } from 'vitest'
 import { solve } from '../core/allocate/solver/solve'
 import type { Problem } from '../core/allocate/solver/problem'
 import { classRank } from '../core/allocate/rank'
+import { seeded } from '../core/allocate/solver/seeded'
 import { problemOf, type Drawn } from '../core/testing/allocations'
 import { referenceOptimum } from '../core/testing/reference-solver'
-
-/** Numbers from 0 to 1 that are the same in every run (linear congruential). */
-function seeded(seed: number): () => number {
-  let state = seed
-  return () => {
-    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0
-    return state / 2 ** 32
-  }
-}
 
 /** Channels some of whose numbers are taken, and blocks of controls that want numbers. */
 function drawn(seed: number, gestures: number, channelCount: number, full: number): Drawn {

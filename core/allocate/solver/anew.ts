@@ -1,5 +1,6 @@
 import { addressOf, comparePlaced, compareScores, scoreOf, type Choice, type Problem } from './problem'
 import { onlyFree } from './reduce'
+import { seeded } from './seeded'
 
 /** The fewest and the most chains that are looked at together. */
 const FEWEST = 4
@@ -7,15 +8,6 @@ const MOST = 6
 /** How likely it is that neighbours by address are looked at together, and that the next of them is taken in. */
 const NEAR = 0.6
 const NEXT = 0.7
-
-/** Numbers from 0 to 1, the same for the same seed (linear congruential). */
-function seeded(seed: number): () => number {
-  let state = seed >>> 0
-  return () => {
-    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0
-    return state / 2 ** 32
-  }
-}
 
 /** Some chains: often such as lie near each other, or they would have little to give each other. */
 function someChains(problem: Problem, choice: Choice, random: () => number): number[] {

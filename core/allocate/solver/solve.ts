@@ -16,6 +16,7 @@ import {
 } from './problem'
 import { componentsOf, narrowed, reduced, widened, type Reduced } from './reduce'
 import { search, type Budget } from './search'
+import { seeded } from './seeded'
 
 export interface SolveOptions {
   /** Search steps before the best that is known is given, with its bound; 0: what is found at once. */
@@ -103,15 +104,11 @@ function unlikeItems(problem: Problem): number {
   return [...kinds.values()].reduce((sum, length) => sum + length, 0)
 }
 
-/** Another order of the same, the same for the same seed (linear congruential). */
+/** Another order of the same, the same for the same seed. */
 function mixedUp(order: readonly number[], seed: number): number[] {
-  let state = seed
-  const keys = order.map(() => {
-    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0
-    return state
-  })
+  const random = seeded(seed)
   return order
-    .map((item, index) => [item, keys[index] ?? 0] as const)
+    .map((item) => [item, random()] as const)
     .toSorted((a, b) => a[1] - b[1])
     .map(([item]) => item)
 }

@@ -1,0 +1,8 @@
+/** Numbers from 0 to 1, the same for the same seed (linear congruential). */
+export function seeded(seed: number): () => number {
+  let state = seed >>> 0
+  return () => {
+    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0
+    return state / 2 ** 32
+  }
+}
