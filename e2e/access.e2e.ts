@@ -95,6 +95,10 @@ describe.each(['vellum', 'night'])('in the %s theme', (theme) => {
   it('nor the lenses on destinations and lights, a mapping, and what must be taught again', async () => {
     await page.go('/desk')
     await page.find('[data-testid=lattice]')
+    // Findings come in above what is to be clicked.
+    await page.waitFor('the findings', async () =>
+      /\d finding/.test(await page.text('[data-testid=findings-count]')),
+    )
     await page.click('[data-control="fader-1"]')
     await page.click('[data-testid=mapping-open]')
     await page.find('[data-testid=value-chart] canvas')

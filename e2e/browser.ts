@@ -119,7 +119,9 @@ export async function startSession(): Promise<Session> {
     downloadedBytes: (ending) =>
       waitFor(`a download ending in ${ending}`, async () => {
         const name = readdirSync(downloads).find((file) => file.endsWith(ending))
-        return name === undefined ? (undefined as never) : new Uint8Array(readFileSync(join(downloads, name)))
+        const bytes = new Uint8Array(name === undefined ? [] : readFileSync(join(downloads, name)))
+        // The name is there before what it names.
+        return bytes.length === 0 ? (undefined as never) : bytes
       }),
     shoot: async () => Buffer.from(await driver.takeScreenshot(), 'base64'),
     errors: async () => {

@@ -51,3 +51,9 @@ export function awaitRig(id: string): Turn {
     },
   }
 }
+
+/** Does any tab hold the right to write to a rig now? */
+export async function isRigHeld(id: string): Promise<boolean> {
+  const { held } = await navigator.locks.query()
+  return held?.some(({ name }) => name === lockName(id)) === true
+}

@@ -2,7 +2,7 @@ import { promiseTimeout } from '@vueuse/core'
 import { acceptHMRUpdate, defineStore } from 'pinia'
 import { EditError, perform, redone, undone, type Patch, type Rig, type RigEdit, type Step } from '#core/rig'
 import { afterPaint } from '~/lib/after-paint'
-import { awaitRig, takeRig, type RigLock, type Turn } from '~/storage/lock'
+import { awaitRig, isRigHeld, takeRig, type RigLock, type Turn } from '~/storage/lock'
 import { appendStep, loadRig, moveTo, NotOwnerError, takeOwnership } from '~/storage/shelf'
 import type { ShelfDatabase } from '~/storage/database'
 import { database } from '~/storage/open'
@@ -125,7 +125,12 @@ export const useRigStore = defineStore('rig', () => {
     else {
       const queued = awaitRig(target)
       turn = queued
-      const granted = await Promise.race([queued.granted, promiseTimeout(PAGE_LEFT_MS)])
+      const inTime = (ms: number): Promise<RigLock | null> =>
+        Promise.race([queued.granted, promiseTimeout(ms).then(() => null)])
+      let granted = await inTime(PAGE_LEFT_MS)
+      // A busy machine may be late with a right that nobody else has.
+      while (!granted && turn === queued && !(await isRigHeld(target))) granted = await inTime(PAGE_LEFT_MS)
+      granted ??= await inTime(0)
       if (turn !== queued) return false
       if (granted) await hold(target, granted)
       else {

@@ -21,6 +21,10 @@ const nodes = computed(() =>
     ariaLabel: `${card.name}, ${card.kind}. Enter selects.`,
   })),
 )
+const columns = computed(() => new Map(cards.value.map(({ id, x }) => [id, x])))
+/** A cable that does not lead on to the right goes round its cards, not behind them. */
+const leadsBack = (from: string, to: string): boolean =>
+  (columns.value.get(to) ?? 0) <= (columns.value.get(from) ?? 0)
 const edges = computed(() =>
   (rigs.rig ? linesOf(rigs.rig) : []).map(({ id, from, to, kind, hue, note }) => {
     const isSelected = picture.current?.kind === 'cable' && picture.current.id === id
@@ -34,6 +38,7 @@ const edges = computed(() =>
           : `var(--hue-${hue})`
     return {
       id,
+      type: leadsBack(from.owner, to.owner) ? 'smoothstep' : 'default',
       source: from.owner,
       sourceHandle: `out:${from.port}`,
       target: to.owner,
