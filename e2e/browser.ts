@@ -136,6 +136,17 @@ export async function startSession(): Promise<Session> {
   }
 }
 
+/** Put the demo rig as it is performed, which has no findings, in the place of what is open. */
+export async function openPerformed(page: Session): Promise<void> {
+  await page.click('[data-testid=rig-menu]')
+  await page.press('Demo as performed')
+  await page.find('[data-control=fader-1]')
+  await page.waitFor(
+    'a rig without findings',
+    async () => (await page.text('[data-testid=findings-count]')) === 'No findings',
+  )
+}
+
 /** Select controls on the surface in order, as a click and Shift-clicks do. */
 export async function selectControls(page: Session, ids: readonly string[]): Promise<void> {
   for (const [index, id] of ids.entries())

@@ -4,20 +4,24 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { readNames } from '../core/midi/names'
-import { By, idsFrom, Key, makeHeld, selectControls, setField, startSession, type Session } from './browser'
+import {
+  By,
+  idsFrom,
+  Key,
+  makeHeld,
+  openPerformed,
+  selectControls,
+  setField,
+  startSession,
+  type Session,
+} from './browser'
 
 let page: Session
 beforeAll(async () => {
   page = await startSession()
   await page.go('/desk')
   await page.find('[data-testid=surface]')
-  await page.click('[data-testid=rig-menu]')
-  await page.press('Demo as performed')
-  await page.find('[data-control=fader-1]')
-  await page.waitFor(
-    'no findings',
-    async () => (await page.text('[data-testid=findings-count]')) === 'No findings',
-  )
+  await openPerformed(page)
 })
 afterAll(() => page.quit())
 
@@ -198,9 +202,7 @@ describe('how a control moves its parameter', () => {
 
 describe('a changed number', () => {
   it('says what breaks before it is made, is listed to be taught again, and is clean when ticked off', async () => {
-    await page.click('[data-testid=rig-menu]')
-    await page.press('Demo as performed')
-    await page.waitFor('no findings', async () => (await findings()) === 'No findings')
+    await openPerformed(page)
     await page.click('[data-control="fader-2"]')
     await set('[data-address-field]', '1:cc28+60')
     await page.keys(Key.ENTER)

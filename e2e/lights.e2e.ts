@@ -1,15 +1,13 @@
 import { parseMidi } from 'midi-file'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { idsFrom, Key, selectControls, setField, startSession, type Session } from './browser'
+import { idsFrom, Key, openPerformed, selectControls, setField, startSession, type Session } from './browser'
 
 let page: Session
 beforeAll(async () => {
   page = await startSession()
   await page.go('/desk')
   await page.find('[data-testid=surface]')
-  await page.click('[data-testid=rig-menu]')
-  await page.press('Demo as performed')
-  await page.find('[data-control=fader-1]')
+  await openPerformed(page)
   await page.press('Pelluna')
   await page.find('[data-control=pad-1]')
   await page.click('[data-lens=lights]')

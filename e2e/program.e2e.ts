@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Rig } from '../core/rig'
-import { By, Key, makeHeld, startSession, type Session } from './browser'
+import { By, Key, makeHeld, openPerformed, startSession, type Session } from './browser'
 
 let page: Session
 beforeAll(async () => {
@@ -208,9 +208,7 @@ describe('choices by incoming messages, and what a removal says', () => {
     )
 
   it('a program message chooses a layer', async () => {
-    await page.click('[data-testid=rig-menu]')
-    await page.press('Demo as performed')
-    await count('[data-control=fader-1]', 1)
+    await openPerformed(page)
     await showController('Umbrek')
     await page.click('[data-tool=templates]')
     await page.click('[data-control=foot-1]')
@@ -252,9 +250,7 @@ describe('the table', () => {
     )
 
   it('copies a block, takes it back changed, and fills down', async () => {
-    await page.click('[data-testid=rig-menu]')
-    await page.press('Demo as performed')
-    await page.find('[data-control=fader-1]')
+    await openPerformed(page)
     await page.click('[data-tool=ledger]')
     await page.find(grid)
     await set('[data-testid=ledger-search]', 'syzra rings volume')

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { Key, makeHeld, startSession, type Session } from './browser'
+import { Key, makeHeld, openPerformed, startSession, type Session } from './browser'
 
 let page: Session
 beforeAll(async () => {
@@ -215,13 +215,7 @@ describe('the picture of the rig', () => {
 
   it('a run is dragged in the lattice, as one edit', async () => {
     await page.driver.executeScript(`localStorage.clear()`)
-    await page.click('[data-testid=rig-menu]')
-    await page.press('Demo as performed')
-    await page.find('[data-control=fader-1]')
-    await page.waitFor(
-      'the lattice of this rig',
-      async () => (await page.text('[data-testid=findings-count]')) === 'No findings',
-    )
+    await openPerformed(page)
     await page.click('[data-control=run-1]')
     await page.driver.executeScript(`
       for (const n of [2, 3]) document.querySelector('[data-control=run-' + n + ']')

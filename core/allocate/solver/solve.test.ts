@@ -1,5 +1,6 @@
 import * as fc from 'fast-check'
 import { expect, it } from 'vitest'
+import { laidAnew } from './anew'
 import { anySmall, problemOf } from '../../testing/allocations'
 import { referenceOptimum } from '../../testing/reference-solver'
 import { comparePlaced, compareScores, scoreOf, type Choice, type Problem } from './problem'
@@ -58,6 +59,30 @@ it('scores as integer programming does, term by term', async () => {
     expect(found.score).toEqual((await referenceOptimum(problem)).score)
   }
 }, 120_000)
+
+it('lays a few chains anew, never worse and nothing taken twice, and better where there is room for it', () => {
+  const channels = [Array.from({ length: 60 }, (_, number) => ({ number, rank: number % 9 === 0 ? 4 : 0 }))]
+  const chains = Array.from({ length: 8 }, (_, index) => ({ length: 3 + (index % 3), isPair: index === 2 }))
+  const problem = problemOf({ channels, chains, outside: [4, 5] })
+  // Every control two numbers from the last, or nowhere: as broken as can be.
+  let next = 0
+  const start = problem.items.map(({ addresses, takes }) => {
+    if ((takes[0]?.length ?? 0) > 1) return addresses.length - 1
+    const at = addresses.indexOf(next)
+    next += 2
+    return at < 0 ? addresses.length - 1 : at
+  })
+  const found = laidAnew(problem, start, {
+    times: 12,
+    seed: 7,
+    solveFew: (few) => solve(few, { steps: 1000 }).choice,
+  })
+  const taken = found.flatMap((candidate, item) => [...(problem.items[item]?.takes[candidate] ?? [])])
+  expect(new Set(taken).size).toBe(taken.length)
+  expect(compareScores(scoreOf(problem, found), scoreOf(problem, start))).toBeLessThan(0)
+  const once = laidAnew(problem, found, { times: 4, seed: 3, solveFew: (_, was) => was })
+  expect(once).toEqual(found)
+})
 
 it('gives a whole choice and its bound where it has no steps', () => {
   fc.assert(
