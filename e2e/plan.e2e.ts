@@ -99,6 +99,27 @@ it('lets a controller stand in for one that is put away', async () => {
   await page.waitFor('it is made', async () => (await page.count('[data-testid=plan]')) === 0)
 })
 
+it('clears a channel: pitches and bend come along with their numbers, what is pinned stays and is named', async () => {
+  const rig = testRig([
+    testController('a', {
+      'k1.turn': sending({ kind: 'cc', number: 20 }),
+      'k2.turn': sending({ kind: 'note', keys: { kind: 'span', low: 36, high: 48 } }),
+      'k3.turn': sending({ kind: 'bend' }),
+      'k4.turn': { ...sending({ kind: 'cc', number: 30 }), pinned: true },
+    }),
+  ])
+  await page.go('/desk')
+  await importText(page, 'clear.json', writeRig(rig))
+  await page.waitFor('the rig', async () => (await page.count('.control')) === 6)
+  await page.click('[data-testid=plan-open]')
+  await page.press('Move away')
+  await page.click('[data-testid=away-kind] option[value=all]')
+  await page.waitFor('three that go', async () => (await summary()).startsWith('3 addresses change'))
+  const text = await page.text('[data-testid=plan-result]')
+  for (const tag of ['2:note36-48', '2:bend', '2:cc']) expect(text).toContain(tag)
+  expect(await page.text('[data-testid=plan-shortages]')).toContain('Knob 4 (A): it is pinned')
+})
+
 it('can be stopped, and then says how good it is known to be', async () => {
   await page.go('/desk')
   await importText(page, 'found.json', writeRig(nineRingsRig('as-found')))

@@ -24,8 +24,8 @@ export const usePlanStore = defineStore('plan', () => {
   const policy = ref<ChannelPolicy['kind']>('keep-if-room')
   const channels = ref<number[]>([])
   const shareLayers = ref(false)
-  /** To move away from: controller numbers or notes, on one channel or on all (null). */
-  const away = ref<{ message: 'cc' | 'note'; channel: number | null; low: number; high: number }>({
+  /** To move away from: controller numbers or notes, on one channel or on all (null); or all of a channel. */
+  const away = ref<{ message: 'cc' | 'note' | 'all'; channel: number | null; low: number; high: number }>({
     message: 'cc',
     channel: null,
     low: 0,
@@ -76,6 +76,9 @@ export const usePlanStore = defineStore('plan', () => {
       ? { kind: 'among', channels: channels.value.length > 0 ? [...channels.value] : [1] }
       : { kind: policy.value }
 
+  const awayAsked = () =>
+    away.value.message === 'all' ? { ...away.value, low: 0, high: 127 } : { ...away.value }
+
   function request(steps: number): AllocateRequest {
     const owner = desk.controller?.id
     const options = {
@@ -89,7 +92,7 @@ export const usePlanStore = defineStore('plan', () => {
     }
     switch (kind.value) {
       case 'avoid':
-        return { kind: 'avoid', ...options, away: [{ ...away.value }] }
+        return { kind: 'avoid', ...options, away: [awayAsked()] }
       case 'make-room':
         return { kind: 'make-room', ...options, controller: roomFor.value ?? owner ?? '' }
       case 'stand-in':

@@ -194,6 +194,13 @@ export function emissionCells(
 ): Array<{ bus: Bus; cells: Cell[] }> {
   const channel = channelOf(message, controller.homeChannel)
   if (channel === null) return []
+  const open = reach.open.get(controller.id)
+  if (open) {
+    const cells = distinct(cellsOf(message, channel))
+    return open
+      .map((bus) => ({ bus, cells: bus.hearsAll ? cells : cells.filter(bus.hears) }))
+      .filter((arrival) => arrival.cells.length > 0)
+  }
   const sent = withChannel(message, channel)
   return reach
     .arrivals(controller.id, sent)

@@ -22,6 +22,8 @@ const anyInput: fc.Arbitrary<AllocateInput> = fc
       { kind: 'keep' },
       { kind: 'keep-if-room' },
       { kind: 'among', channels: [1, 2, 3] },
+      { kind: 'each-controller' },
+      { kind: 'each-layer' },
     ),
     shareLayers: fc.boolean(),
   })

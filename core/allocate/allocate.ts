@@ -1,4 +1,4 @@
-import { printTag } from '../midi'
+import { CHANNELS, printTag } from '../midi'
 import { isWanting, type Sender } from '../addresses'
 import {
   findingPlace,
@@ -11,15 +11,20 @@ import {
   type Finding,
 } from '../conflicts'
 import { mappingName, unheardAfter } from '../mappings'
-import { MESSAGE_KIND_NAME, numberOf, placeKey, sentAddress, type ChannelMessage, type RigEdit } from '../rig'
+import { MESSAGE_KIND_NAME, placeKey, sentAddress, type ChannelMessage, type Rig, type RigEdit } from '../rig'
 import { firstCures } from './cures'
-import { freeSenders, troublesOf, type Trouble } from './free'
-import { whyFixed } from './movable'
+import { CHANNEL_STRIDE, spotOf } from './candidates'
+import { groupOf } from './channels'
+import { followersIn } from './followers'
+import { askedSenders, troublesOf, type Trouble } from './free'
+import { messageAt } from './ground'
+import { whyFixed, whyLeftOut } from './movable'
 import type { Plan, PlannedChange, Shortage } from './plan'
-import { pose, type Posed } from './pose'
+import { poser, type Pose, type Posed } from './pose'
 import type { AllocateRequest } from './request'
 import { NOWHERE, type Choice } from './solver/problem'
 import { standIn } from './stand-in'
+import { solveInFields, type Fields } from './solver/fields'
 import { solve, type Progress, type Solution } from './solver/solve'
 
 /** After so many attempts whatever still makes an error is left out of the plan. */
@@ -30,25 +35,32 @@ const tagOf = (sender: Sender, message: ChannelMessage): string => {
   return address === null ? '' : printTag(address)
 }
 
-function changesOf(posed: Posed, choice: Choice, reasonFor: (sender: Sender) => string): PlannedChange[] {
+function changesOf(
+  context: CheckContext,
+  posed: Posed,
+  choice: Choice,
+  reasonFor: (sender: Sender) => string,
+): PlannedChange[] {
   return posed.senders.flatMap((sender, item): PlannedChange[] => {
-    const message = posed.free.has(sender) ? posed.messageOf(item, choice[item] ?? 0) : null
-    if (message === null) return []
-    const address = sentAddress(message, sender.home)
-    const channel =
-      address?.scope === 'channel' && typeof address.channel === 'number' ? address.channel : sender.channel
-    return [
-      {
-        key: sender.key,
-        at: { ...sender.place, message: sender.messageIndex },
-        from: isWanting(sender) ? null : sender.tag,
-        to: tagOf(sender, message),
-        channel,
-        spot: `${sender.key} ${channel} ${numberOf(message)}`,
-        reason: reasonFor(sender),
-        edit: { type: 'message', at: sender.place, index: sender.messageIndex, message },
-      },
-    ]
+    const to = posed.free.has(sender) ? posed.goesTo(item, choice[item] ?? 0) : null
+    if (to === null) return []
+    const spot = spotOf(sender, to.channel, to.number)
+    return [sender, ...followersIn(context).of(sender)].flatMap((each): PlannedChange[] => {
+      const message = messageAt(context.rig, each, to.channel, to.number)
+      if (message === null) return []
+      return [
+        {
+          key: each.key,
+          at: { ...each.place, message: each.messageIndex },
+          from: isWanting(each) ? null : each.tag,
+          to: tagOf(each, message),
+          channel: to.channel,
+          spot,
+          reason: each === sender ? reasonFor(sender) : 'It goes where the note of its control goes.',
+          edit: { type: 'message', at: each.place, index: each.messageIndex, message },
+        },
+      ]
+    })
   })
 }
 
@@ -61,7 +73,7 @@ function reasons(request: AllocateRequest, troubles: readonly Trouble[]): (sende
     if (isWanting(sender)) return 'It had no number.'
     const trouble = first.get(sender.key)
     if (trouble !== undefined) return trouble
-    if (request.kind === 'avoid') return 'It lies among the numbers to move away from.'
+    if (request.kind === 'avoid') return 'It is among what to move away from.'
     return 'A better number, by what was asked.'
   }
 }
@@ -117,6 +129,21 @@ function shortagesOf(
       at: senders.map(findingPlace),
     }
   })
+}
+
+/** Whom it was asked to give another address and may not, by why. */
+function heldBack(context: CheckContext, request: AllocateRequest, fixed: readonly Sender[]): Shortage[] {
+  const said = new Map<string, Sender[]>()
+  for (const sender of fixed) {
+    const isCarried = followersIn(context).leaderOf(sender) !== null
+    const why = isCarried || whyLeftOut(request, sender) ? null : whyFixed(context, request, sender)
+    if (why !== null) said.set(why, [...(said.get(why) ?? []), sender])
+  }
+  return [...said].map(([why, senders]) => ({
+    message: `${placeWords(context.rig, senders.map(findingPlace))}: ${why}, so ${senders.length === 1 ? 'it is left as it is' : 'they are left as they are'}.`,
+    help: 'To help: name it, by selecting it and letting only what is selected change, or change it yourself.',
+    at: senders.map(findingPlace),
+  }))
 }
 
 /** Errors of which nothing may be moved, each with why. */
@@ -177,6 +204,26 @@ function rivalsOf(posed: Posed, choice: Choice): ReadonlySet<Sender> {
   )
 }
 
+/** Which items go to one channel together, in the order of the rig; null where each goes by itself. */
+function channelGroups(rig: Rig, { policy }: AllocateRequest, { senders, free }: Posed): Fields | null {
+  const numbers = new Map<string, number>()
+  const groups = senders.map((sender) => {
+    const group = free.has(sender) ? groupOf(rig, policy, sender) : null
+    if (group === null) return -1
+    const number = numbers.get(group) ?? numbers.size
+    numbers.set(group, number)
+    return number
+  })
+  return numbers.size === 0
+    ? null
+    : {
+        groups,
+        count: numbers.size,
+        fieldOf: (address) => Math.floor(address / CHANNEL_STRIDE) - 1,
+        within: (address) => address % CHANNEL_STRIDE,
+      }
+}
+
 /**
  * Solve it on the channels that senders have. Where that leaves some without an address, and they may go
  * elsewhere, they and their rivals may go to all channels.
@@ -184,17 +231,28 @@ function rivalsOf(posed: Posed, choice: Choice): ReadonlySet<Sender> {
 function planned(
   { context }: Check,
   request: AllocateRequest,
-  senders: readonly Sender[],
-  troubles: readonly Trouble[],
+  pose: Pose,
   barred: ReadonlySet<string>,
   onProgress?: (progress: Progress) => boolean,
 ): { posed: Posed; solution: Solution } {
   const options = { steps: request.steps, ...(onProgress ? { onProgress } : {}) }
-  const near = pose(context, request, senders, troubles, barred, new Set())
+  const near = pose(barred, new Set())
+  const together = channelGroups(context.rig, request, near)
+  if (together)
+    return { posed: near, solution: solveInFields(near.problem, together, CHANNELS.length, options) }
   const solution = solve(near.problem, options)
   if (request.policy.kind !== 'keep-if-room' || solution.score.errors === 0) return { posed: near, solution }
-  const wide = pose(context, request, senders, troubles, barred, rivalsOf(near, solution.choice))
+  const wide = pose(barred, rivalsOf(near, solution.choice))
   return { posed: wide, solution: solve(wide.problem, options) }
+}
+
+/** Who is struck out keeps those in place with whom it would have gone. */
+function withLeaders(context: CheckContext, request: AllocateRequest): AllocateRequest {
+  const struck = new Set(request.struck)
+  const leaders = context.occupancy.senders.flatMap((sender) =>
+    struck.has(sender.key) ? (followersIn(context).leaderOf(sender)?.key ?? []) : [],
+  )
+  return leaders.length === 0 ? request : { ...request, struck: [...request.struck, ...leaders] }
 }
 
 /**
@@ -204,24 +262,25 @@ function planned(
  */
 export function allocate(
   given: Check,
-  request: AllocateRequest,
+  asked: AllocateRequest,
   apply: Apply,
   onProgress?: (progress: Progress) => boolean,
 ): Plan {
-  if (request.kind === 'stand-in') {
-    const { controller, for: missing, struck } = request
+  if (asked.kind === 'stand-in') {
+    const { controller, for: missing, struck } = asked
     return standIn(given, { controller, missing, struck }, apply)
   }
-  const first =
-    request.kind === 'repair' ? firstCures(given, request.struck, apply) : { cures: [], check: given }
+  const first = asked.kind === 'repair' ? firstCures(given, asked.struck, apply) : { cures: [], check: given }
   const { check } = first
   const { rig } = check.context
+  const request = withLeaders(check.context, asked)
   const troubles = troublesOf(check)
-  const senders = freeSenders(check, request, troubles)
+  const { free: senders, fixed } = askedSenders(check, request, troubles)
+  const pose = poser(check.context, request, senders, troubles)
   const barred = new Set<string>()
   for (let attempt = 1; ; attempt++) {
-    const { posed, solution } = planned(check, request, senders, troubles, barred, onProgress)
-    const changes = changesOf(posed, solution.choice, reasons(request, troubles))
+    const { posed, solution } = planned(check, request, pose, barred, onProgress)
+    const changes = changesOf(check.context, posed, solution.choice, reasons(request, troubles))
     const moves = changes.map(({ edit }): RigEdit => edit)
     const after = recheckWith(check, apply(rig, moves), apply)
     const bad = bringErrors(check, after, changes)
@@ -247,6 +306,9 @@ export function allocate(
       shortages: [
         ...shortagesOf(check, request, posed, solution.choice, troubles),
         ...(request.kind === 'repair' ? heldErrors(check.context, request, troubles) : []),
+        ...(request.kind === 'fill' || request.kind === 'avoid'
+          ? heldBack(check.context, request, fixed)
+          : []),
       ],
       free: senders.length,
       score: solution.score,

@@ -1,4 +1,4 @@
-import type { Seven } from '../midi'
+import { CHANNELS, type Seven } from '../midi'
 import {
   controlsOf,
   modelOf,
@@ -32,6 +32,47 @@ const meets = (a: Preference, b: Preference): boolean =>
   (a.block === null || b.block === null || a.block === b.block) &&
   a.low <= b.high &&
   b.low <= a.high
+
+/** What of the places to move away from leaves nowhere to go. */
+function problemsOfAway({ away, policy }: Extract<AllocateRequest, { kind: 'avoid' }>): RequestProblem[] {
+  const open = CHANNELS.filter(
+    (on) => !away.some(({ message, channel }) => message === 'all' && channel === on),
+  )
+  const isEverything = ({ channel, low, high, message }: (typeof away)[number]): boolean =>
+    channel === null && (message === 'all' || (low === 0 && high === 127))
+  if (away.some(isEverything) || open.length === 0)
+    return [
+      {
+        path: 'request.away',
+        message:
+          'Everything is to be moved away from, so there is nowhere to go; name fewer numbers or a channel.',
+      },
+    ]
+  return away.flatMap(({ message, channel, low, high }, index): RequestProblem[] => {
+    const path = `request.away[${index}]`
+    if (message === 'all' && (low > 0 || high < 127))
+      return [
+        { path, message: 'Everything on a channel has no numbers to choose among; leave low and high out.' },
+      ]
+    if (low > high)
+      return [{ path, message: `It runs from ${low} down to ${high}; let the lower number come first.` }]
+    if (message === 'all' && policy.kind === 'keep')
+      return [
+        {
+          path: 'request.policy',
+          message: `Everything on channel ${channel} is to move away, and everything is to keep its channel; let it use others.`,
+        },
+      ]
+    if (policy.kind === 'among' && policy.channels.every((on) => !open.includes(on)))
+      return [
+        {
+          path: 'request.policy',
+          message: 'Of the channels to be used, everything is to move away from each; name others.',
+        },
+      ]
+    return []
+  })
+}
 
 /** What of a request contradicts itself or speaks of what is not there. Empty if it can be planned. */
 export function problemsOf(rig: Rig, request: AllocateRequest): RequestProblem[] {
@@ -91,15 +132,7 @@ export function problemsOf(rig: Rig, request: AllocateRequest): RequestProblem[]
       path: 'request.rules',
       message: 'Every number is to be avoided, so none can be given; leave some.',
     })
-  if (
-    request.kind === 'avoid' &&
-    request.away.some(({ channel, low, high }) => channel === null && low === 0 && high === 127)
-  )
-    problems.push({
-      path: 'request.away',
-      message:
-        'Everything is to be moved away from, so there is nowhere to go; name fewer numbers or a channel.',
-    })
+  if (request.kind === 'avoid') problems.push(...problemsOfAway(request))
   return problems
 }
 

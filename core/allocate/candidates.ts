@@ -2,26 +2,43 @@ import type { Channel } from '../midi'
 import { isWanting, type Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
 import { arrivedAs, meetsExpected } from '../mappings'
-import { channelOf, mappingsOf, numberBounds, numberOf, rigIndex, type ChannelMessage } from '../rig'
+import {
+  channelOf,
+  mappingsOf,
+  numberOf,
+  rigIndex,
+  splitGestureKey,
+  type ChannelMessage,
+  type MessageKind,
+} from '../rig'
 import { preferencesAt, type Preference } from './asked'
-import { liesAway } from './free'
-import { messageAt, type Ground } from './ground'
+import { liesAway } from './away'
+import { followersIn } from './followers'
+import { messageAt, together, type Ground, type Takes } from './ground'
+import { freedomOf } from './movable'
 import { classRank } from './rank'
 import type { AllocateRequest } from './request'
 import type { OwnTerm } from './solver/problem'
 
-/** Numbers of NRPN above this are not given out: their runs would be beyond remembering. */
-const HIGHEST_NRPN = 1023
 /** Addresses of neighbouring channels never touch. */
 export const CHANNEL_STRIDE = 2 ** 15
 
 /** A place that a sender could go to, or stay at. */
 export interface Candidate {
   address: number
-  takes: readonly number[]
+  takes: Takes
   costs: Partial<Record<OwnTerm, number>>
-  message: ChannelMessage | null
+  /** Where to; null where nothing is changed. `number` is null where only the channel is another. */
+  to: { channel: Channel; number: number | null } | null
 }
+
+/** What stands for a sender's number where runs are looked for: its own, the lowest of its keys, or none. */
+export const anchorOf = (message: ChannelMessage): number =>
+  numberOf(message) ?? ('keys' in message && message.keys.kind !== 'one' ? message.keys.low : 0)
+
+/** Who goes where, by which it is barred. */
+export const spotOf = (sender: Sender, channel: Channel, number: number | null): string =>
+  `${sender.key} ${channel} ${number}`
 
 /** Is a sender left where it is, or given what it had, counted as a change that is to be rare? */
 const isRepair = ({ kind }: AllocateRequest): boolean =>
@@ -65,74 +82,106 @@ export function ownMappings({ rig, joins }: CheckContext, sender: Sender): OwnMa
     })
 }
 
-/** Everything that could be said of one free sender's places to go. */
-export function candidatesFor(
+/** The places that one free sender could go to on a channel, each with what it takes and costs; worked out once. */
+export function placesFor(
   context: CheckContext,
   request: AllocateRequest,
   ground: Ground,
   sender: Sender,
-  channels: readonly Channel[],
-  barred: ReadonlySet<string>,
-): Candidate[] {
+  numbersFor: (kind: MessageKind) => readonly number[],
+): (channel: Channel) => readonly Candidate[] {
   const { rig } = context
   const { message } = sender
-  const bounds = numberBounds(message.kind)
-  if (bounds === null) return []
+  const freedom = freedomOf(context, request, sender)
+  if ('why' in freedom) return () => []
+  const numbers =
+    freedom.free === 'channel' ? [null] : (noteAlready(context, sender) ?? numbersFor(message.kind))
   const rules = preferencesAt(rig, request.rules, sender.place, message.kind)
   const avoid = rules.filter(({ kind }) => kind === 'avoid')
   const prefer = rules.filter(({ kind }) => kind === 'prefer')
-  const own = ownMappings(context, sender)
+  const all = [sender, ...followersIn(context).of(sender)].map((each) => ({
+    each,
+    mappings: ownMappings(context, each),
+  }))
   const term = isRepair(request) ? 'changed' : 'moved'
-  const candidates: Candidate[] = []
-  for (const channel of channels) {
-    for (let number = bounds.low; number <= Math.min(bounds.high, HIGHEST_NRPN); number++) {
-      if (channel === sender.channel && number === numberOf(message)) continue
-      if (
-        avoid.some((rule) => covers(rule, channel, number)) ||
-        liesAway(request, message.kind, channel, number)
-      )
-        continue
-      if (barred.has(`${sender.key} ${channel} ${number}`)) continue
-      const at = messageAt(rig, sender, channel, number)
-      const rank = at && rankOf(at, number)
-      if (!at || rank === null) continue
-      const takes = ground.takesAt(sender, at, request.shareLayers)
-      if (takes === null) continue
-      const lost = own.filter(({ isHeldUp, hears }) => isHeldUp && !hears(at)).length
-      const unheard = own.filter(({ isUnheard, hears }) => isUnheard && !hears(at)).length
-      candidates.push({
-        address: channel * CHANNEL_STRIDE + number,
-        takes,
-        message: at,
-        costs: {
-          stale: lost,
-          warnings:
-            lost + unheard + (request.policy.kind === 'keep-if-room' && channel !== sender.channel ? 1 : 0),
-          [term]: isWanting(sender) ? 0 : 1,
-          outside: prefer.length > 0 && !prefer.some((rule) => covers(rule, channel, number)) ? 1 : 0,
-          rank,
-        },
-      })
+
+  const place = (channel: Channel, number: number | null): Candidate | null => {
+    const anchor = number ?? anchorOf(message)
+    if (channel === sender.channel && (number === null || number === numberOf(message))) return null
+    if (avoid.some((rule) => covers(rule, channel, anchor))) return null
+    if (liesAway(request, message.kind, channel, anchor)) return null
+    const rank = number === null ? 0 : rankOf(message, number)
+    if (rank === null) return null
+    let lost = 0
+    let unheard = 0
+    const takes: Takes[] = []
+    for (const { each, mappings } of all) {
+      const taken = ground.takesAt(each, channel, number, request.shareLayers)
+      if (!taken) return null
+      takes.push(taken)
+      const at = mappings.length === 0 ? null : messageAt(rig, each, channel, number)
+      if (at === null) continue
+      lost += mappings.filter(({ isHeldUp, hears }) => isHeldUp && !hears(at)).length
+      unheard += mappings.filter(({ isUnheard, hears }) => isUnheard && !hears(at)).length
+    }
+    const leaves = request.policy.kind === 'keep-if-room' && channel !== sender.channel
+    return {
+      address: channel * CHANNEL_STRIDE + anchor,
+      takes: together(takes),
+      to: { channel, number },
+      costs: {
+        stale: lost,
+        warnings: lost + unheard + (leaves ? 1 : 0),
+        [term]: isWanting(sender) ? 0 : all.length,
+        outside: prefer.length > 0 && !prefer.some((rule) => covers(rule, channel, anchor)) ? 1 : 0,
+        rank,
+      },
     }
   }
-  return candidates
+
+  const known = new Map<Channel, readonly Candidate[]>()
+  return (channel) => {
+    const found = known.get(channel) ?? numbers.flatMap((number) => place(channel, number) ?? [])
+    known.set(channel, found)
+    return found
+  }
+}
+
+/** The one number that poly pressure can have whose control sends a note of a given number; null for everything else. */
+function noteAlready({ occupancy }: CheckContext, sender: Sender): number[] | null {
+  if (sender.message.kind !== 'poly') return null
+  const { controller, template, layer, gesture } = sender.place
+  const { control } = splitGestureKey(gesture)
+  const note = occupancy.senders.find(
+    ({ message, place }) =>
+      message.kind === 'note' &&
+      place.controller === controller &&
+      place.template === template &&
+      place.layer === layer &&
+      splitGestureKey(place.gesture).control === control,
+  )
+  const number = note && numberOf(note.message)
+  return number === undefined || number === null ? null : [number]
 }
 
 /** What the places that a sender can go to depend on; null where that is itself alone. */
-export function alikeKey(
-  { rig, occupancy }: CheckContext,
-  request: AllocateRequest,
-  sender: Sender,
-  barred: ReadonlySet<string>,
-): string | null {
+export function alikeKey(context: CheckContext, request: AllocateRequest, sender: Sender): string | null {
+  const { rig, occupancy } = context
   const { message, place } = sender
-  if (mappingsOf(rig, sender.gesture).length > 0 || barred.size > 0 || !isWanting(sender)) return null
+  const followers = followersIn(context).of(sender)
+  const isJoined = [sender, ...followers].some(({ gesture }) => mappingsOf(rig, gesture).length > 0)
+  if (isJoined || !isWanting(sender) || message.kind === 'poly') return null
   const reached = occupancy.emissionsOf(sender).map(({ bus }) => bus.id)
   const block = preferencesAt(rig, request.rules, place, message.kind)
   const layer = request.shareLayers || request.policy.kind === 'each-layer' ? standingKey(sender) : ''
   return JSON.stringify([
     place.controller,
-    { ...message, number: 0, keys: 0, range: 0 },
+    [message, ...followers.map((each) => each.message)].map((each) => ({
+      ...each,
+      number: 0,
+      keys: 0,
+      range: 0,
+    })),
     reached,
     block,
     layer,

@@ -2,7 +2,8 @@ import type { Sender } from '../addresses'
 import { isWanting } from '../addresses'
 import type { Check, Draft } from '../conflicts'
 import { RULES } from '../conflicts'
-import { numberOf, type MessageKind } from '../rig'
+import { sentAway } from './away'
+import { followersIn } from './followers'
 import { whyFixed } from './movable'
 import type { AllocateRequest } from './request'
 
@@ -58,29 +59,12 @@ export function troublesOf({ reports, asides }: Check): Trouble[] {
     .filter(({ alone, cliques }) => alone.size > 0 || cliques.length > 0)
 }
 
-/** Does a number of a kind, on a channel, lie where a request wants to be away from? */
-export const liesAway = (
+/** Whom a request is about, in the order of the rig: those who may be moved, and those who may not. */
+export function askedSenders(
+  check: Check,
   request: AllocateRequest,
-  kind: MessageKind,
-  channel: number,
-  number: number | null,
-): boolean =>
-  request.kind === 'avoid' &&
-  number !== null &&
-  request.away.some(
-    (away) =>
-      (away.message === kind || (away.message === 'cc' && kind === 'cc14')) &&
-      (away.channel === null || away.channel === channel) &&
-      number >= away.low &&
-      number <= away.high,
-  )
-
-/** Does what is sent now lie there? */
-export const sentAway = (request: AllocateRequest, { message, channel }: Sender): boolean =>
-  liesAway(request, message.kind, channel, numberOf(message))
-
-/** Who may be given another number, in the order of the rig. */
-export function freeSenders(check: Check, request: AllocateRequest, troubles: readonly Trouble[]): Sender[] {
+  troubles: readonly Trouble[],
+): { free: Sender[]; fixed: Sender[] } {
   const { context } = check
   const inTrouble = new Set(
     troubles
@@ -89,7 +73,9 @@ export function freeSenders(check: Check, request: AllocateRequest, troubles: re
           request.kind !== 'make-room' ||
           senders.some(({ place }) => place.controller === request.controller),
       )
-      .flatMap(({ senders }) => senders.map(({ key }) => key)),
+      .flatMap(({ senders }) =>
+        senders.map((sender) => (followersIn(context).leaderOf(sender) ?? sender).key),
+      ),
   )
   const isAsked = (sender: Sender): boolean => {
     switch (request.kind) {
@@ -107,7 +93,13 @@ export function freeSenders(check: Check, request: AllocateRequest, troubles: re
         return sender.place.controller === request.controller ? isWanting(sender) : inTrouble.has(sender.key)
     }
   }
-  return context.occupancy.senders.filter(
-    (sender) => isAsked(sender) && whyFixed(context, request, sender) === null,
-  )
+  const asked = context.occupancy.senders.filter(isAsked)
+  const [free, fixed] = partition(asked, (sender) => whyFixed(context, request, sender) === null)
+  return { free, fixed }
+}
+
+function partition<T>(all: readonly T[], isFirst: (one: T) => boolean): [T[], T[]] {
+  const parts: [T[], T[]] = [[], []]
+  for (const one of all) parts[isFirst(one) ? 0 : 1].push(one)
+  return parts
 }

@@ -1,12 +1,14 @@
 import { controllerClass } from '../midi'
 import { isWanting, type Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
-import { findGesture, mappingsOf, rigIndex, type ControlKind } from '../rig'
+import { findGesture, mappingsOf, MESSAGE_KIND_NAME, rigIndex, type ControlKind } from '../rig'
 import { mappingParameter } from '../mappings'
+import { leavesChannel } from './away'
+import { followersIn } from './followers'
 import type { AllocateRequest } from './request'
 
-/** Kinds whose number can be any other without meaning something else. */
-const FREE_KINDS: ReadonlySet<string> = new Set(['cc', 'cc14', 'nrpn'])
+/** What of a message can be another: number and channel, or only the channel. */
+export type Freedom = 'number' | 'channel'
 
 /** Controls on which a number that the standard names is there for what the standard names. */
 const STANDARD_CONTROLS: ReadonlySet<ControlKind> = new Set([
@@ -21,7 +23,7 @@ const STANDARD_CONTROLS: ReadonlySet<ControlKind> = new Set([
 
 /** Is a note a pitch or a sound, rather than what a switch or a launcher sends? */
 function isPitch({ rig }: CheckContext, { message, gesture }: Sender): boolean {
-  if (message.kind !== 'note') return false
+  if (!('keys' in message)) return false
   if (message.keys.kind !== 'one') return true
   const moved = mappingsOf(rig, gesture).flatMap((mapping) => mappingParameter(rig, mapping) ?? [])
   return moved.length === 0 || moved.some(({ parameter }) => parameter.kind === 'note')
@@ -40,30 +42,76 @@ function isMeantByStandard({ rig }: CheckContext, { message, gesture }: Sender):
   )
 }
 
+const isNamed = (request: AllocateRequest, { gesture }: Sender): boolean => request.gestures.includes(gesture)
+
+/**
+ * What of a sender's message may become another, if anything; else why not, in a few words. What means something
+ * by itself keeps its number, and leaves its channel only where the request names it.
+ */
+export function freedomOf(
+  context: CheckContext,
+  request: AllocateRequest,
+  sender: Sender,
+): { free: Freedom } | { why: string } {
+  const { message } = sender
+  const onlyChannel = (why: string): { free: Freedom } | { why: string } =>
+    isNamed(request, sender) || leavesChannel(request, sender) ? { free: 'channel' } : { why }
+  switch (message.kind) {
+    case 'cc':
+    case 'cc14':
+    case 'nrpn':
+      return { free: 'number' }
+    case 'note':
+      if (message.keys.kind === 'zone') return { why: 'a zone has its channels by the standard' }
+      if (message.keys.kind === 'span') return onlyChannel('keys are pitches')
+      return isWanting(sender) || isNamed(request, sender) || !isPitch(context, sender)
+        ? { free: 'number' }
+        : onlyChannel('a note is a pitch or a sound')
+    case 'poly':
+      if (followersIn(context).leaderOf(sender)) return { why: 'it goes where the note of its control goes' }
+      if (message.keys.kind === 'zone') return { why: 'a zone has its channels by the standard' }
+      return isWanting(sender) ? { free: 'number' } : onlyChannel('it belongs to a pitch')
+    case 'program':
+      return isWanting(sender) ? { free: 'number' } : onlyChannel('a program is a sound')
+    case 'rpn':
+      return isWanting(sender)
+        ? { why: 'which parameter of the standard it means is for you to say' }
+        : onlyChannel('its number has a meaning by the standard')
+    case 'bend':
+    case 'pressure':
+    case 'mode':
+      return onlyChannel(`${MESSAGE_KIND_NAME[message.kind]} has no number to change`)
+  }
+}
+
+/** Why a request leaves a sender out, in a few words; null if it is among what may be changed. */
+export function whyLeftOut(request: AllocateRequest, sender: Sender): string | null {
+  if (request.struck.includes(sender.key)) return 'it was struck out of the plan'
+  if (request.controllers.length > 0 && !request.controllers.includes(sender.place.controller))
+    return 'its controller is not to be changed'
+  if (request.gestures.length > 0 && !isNamed(request, sender)) return 'it is not among what may be changed'
+  return null
+}
+
 /** Why a sender stays where it is whatever is planned, in a few words; null if it may be moved. */
 export function whyFixed(context: CheckContext, request: AllocateRequest, sender: Sender): string | null {
   const { rig } = context
-  const { message, place, gesture } = sender
-  if (request.struck.includes(sender.key)) return 'it was struck out of the plan'
-  if (request.controllers.length > 0 && !request.controllers.includes(place.controller))
-    return 'its controller is not to be changed'
-  const isNamed = request.gestures.includes(gesture)
-  if (request.gestures.length > 0 && !isNamed) return 'it is not among what may be changed'
-  const isNoteToMove = message.kind === 'note' && (isWanting(sender) || isNamed || !isPitch(context, sender))
-  if (!FREE_KINDS.has(message.kind) && !isNoteToMove)
-    return message.kind === 'note' || message.kind === 'poly'
-      ? 'a note is a pitch or a sound'
-      : 'what it sends has no number to change'
+  const { place, gesture } = sender
+  const leftOut = whyLeftOut(request, sender)
+  if (leftOut !== null) return leftOut
+  const named = isNamed(request, sender)
+  const freedom = freedomOf(context, request, sender)
+  if ('why' in freedom) return freedom.why
   if (isWanting(sender)) return null
-  if (sender.pinned && !isNamed) return 'it is pinned'
+  if (sender.pinned && !named) return 'it is pinned'
   for (const mapping of mappingsOf(rig, gesture)) {
     const target = mappingParameter(rig, mapping)
     if (target?.parameter.fixed) return `${target.destination.name} takes only this number`
     if (target?.destination.claims.some(({ serves }) => serves.includes(mapping.parameter)))
       return 'it serves what its destination keeps the number for'
   }
-  if (!isNamed && isMeantByStandard(context, sender)) return 'it sends what the standard means by its number'
-  if (!isNamed && rig.accords.some(({ gestures }) => gestures.includes(gesture)))
-    return 'it shares on purpose'
+  if (!named && rig.accords.some(({ gestures }) => gestures.includes(gesture))) return 'it shares on purpose'
+  if (!named && freedom.free === 'number' && isMeantByStandard(context, sender))
+    return 'it sends what the standard means by its number'
   return rigIndex(rig).controllers.has(place.controller) ? null : 'its controller is gone'
 }

@@ -1,23 +1,28 @@
+import type { Channel } from '../midi'
 import { isWanting, type Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
-import { numberOf, type ChannelMessage } from '../rig'
 import { preferencesAt } from './asked'
+import { sentAway } from './away'
 import {
   alikeKey,
-  candidatesFor,
+  anchorOf,
   CHANNEL_STRIDE,
   covers,
   ownMappings,
+  placesFor,
   rankOf,
-  standingKey,
+  spotOf,
   type Candidate,
 } from './candidates'
 import { chainsOf } from './chains'
 import { channelsFor } from './channels'
-import { sentAway, type Trouble } from './free'
-import { groundOf } from './ground'
+import { followersIn } from './followers'
+import type { Trouble } from './free'
+import { groundOf, together, type Takes } from './ground'
+import { numbersWorthTrying } from './numbers'
 import type { AllocateRequest } from './request'
 import { NOWHERE, OWN_TERMS, type OwnTerm, type Problem, type Shape } from './solver/problem'
+import { thingsFor } from './things'
 
 /** A problem for the solver, with what its items and candidates stand for. */
 export interface Posed {
@@ -25,140 +30,127 @@ export interface Posed {
   /** Who each item is; those that stay stand among them as neighbours. */
   senders: readonly Sender[]
   free: ReadonlySet<Sender>
-  /** The message of a candidate; null for one that leaves a sender as it is. */
-  messageOf: (item: number, candidate: number) => ChannelMessage | null
+  /** Where a candidate takes a sender, and all that go with it; null for one that leaves it as it is. */
+  goesTo: (item: number, candidate: number) => Candidate['to']
   /** Addresses that could be given to a sender if it were alone. */
   roomFor: (item: number) => readonly number[]
 }
 
+/** A problem without the spots in `barred`; only senders in `wide` may leave their channel for want of room. */
+export type Pose = (barred: ReadonlySet<string>, wide: ReadonlySet<Sender>) => Posed
+
+const NOTHING: Takes = { own: [], wide: [] }
+const NOT_GIVEN: Candidate = { address: NOWHERE, takes: NOTHING, to: null, costs: { errors: 1 } }
+
+/** Who may not stay where they are, and groups of whom only one may. */
+function staysOf(
+  context: CheckContext,
+  senders: readonly Sender[],
+  troubles: readonly Trouble[],
+): { barred: ReadonlySet<string>; groups: string[][] } {
+  const { leaderOf } = followersIn(context)
+  const leaders = new Map(
+    troubles.flatMap((trouble) =>
+      trouble.senders.map((sender) => [sender.key, (leaderOf(sender) ?? sender).key]),
+    ),
+  )
+  const lead = (key: string): string => leaders.get(key) ?? key
+  const free = new Set(senders.map(({ key }) => key))
+  const barred = new Set(troubles.flatMap(({ alone }) => [...alone].map(lead)))
+  const groups: string[][] = []
+  for (const clique of troubles.flatMap(({ cliques }) => cliques)) {
+    const group = [...new Set(clique.map(lead))]
+    if (group.every((key) => free.has(key))) groups.push(group)
+    else for (const key of group) barred.add(key)
+  }
+  return { barred, groups }
+}
+
 /** The problem of a request: who may go where, what it costs, and what is there only once. */
-export function pose(
+export function poser(
   context: CheckContext,
   request: AllocateRequest,
   senders: readonly Sender[],
   troubles: readonly Trouble[],
-  barred: ReadonlySet<string>,
-  wide: ReadonlySet<Sender>,
-): Posed {
-  const { rig, live } = context
+): Pose {
+  const { rig } = context
   const free = new Set(senders)
-  const ground = groundOf(context, free)
-  const channels = channelsFor(context.occupancy, request.policy, senders, wide)
-  const resources = new Map<string, number>()
-  const resource = (name: string): number => {
-    const known = resources.get(name) ?? resources.size
-    resources.set(name, known)
-    return known
-  }
+  const followers = followersIn(context)
+  const withFollowers = (sender: Sender): Sender[] => [sender, ...followers.of(sender)]
+  const ground = groundOf(context, new Set(senders.flatMap(withFollowers)))
+  const numbers = numbersWorthTrying(rig, context.occupancy.senders, senders, request.rules)
+  const chainsWithin = chainsOf(context, free)
+  const takesNow = (sender: Sender): Takes => together(withFollowers(sender).map(ground.takesNow))
+  const stays = staysOf(context, senders, troubles)
 
-  // An address that several of them have now stays theirs: whoever moves goes elsewhere.
-  const sharedNow = new Set<number>()
-  const seen = new Set<number>()
-  for (const sender of senders) {
-    for (const cell of new Set(ground.takesNow(sender))) {
-      if (seen.has(cell)) sharedNow.add(cell)
-      seen.add(cell)
-    }
-  }
-
-  // Layers that may share have each cell once for themselves and once for each layer that can show with them.
-  const standings = request.shareLayers
-    ? [...new Map(senders.map((sender) => [standingKey(sender), sender])).values()]
-    : []
-  const named = (sender: Sender, cell: number): number[] => {
-    if (!request.shareLayers) return [resource(String(cell))]
-    const own = standingKey(sender)
-    return standings
-      .filter((other) => standingKey(other) === own || live(sender, other))
-      .map((other) => resource(`${cell} ${[own, standingKey(other)].toSorted().join(' ')}`))
-  }
-
-  const alone = new Set(troubles.flatMap((trouble) => [...trouble.alone]))
-  const groups = troubles.flatMap(({ cliques }) => cliques)
-  const freeKeys = new Set(senders.map(({ key }) => key))
-  const virtual = new Map<string, number[]>()
-  groups.forEach((group, index) => {
-    const isMet = group.some((key) => !freeKeys.has(key))
-    for (const key of group) {
-      if (isMet) alone.add(key)
-      else virtual.set(key, [...(virtual.get(key) ?? []), resource(`group ${index}`)])
-    }
-  })
-
-  const stay = (sender: Sender): Candidate[] => {
-    const number = numberOf(sender.message)
-    const isBad = alone.has(sender.key) || sentAway(request, sender)
-    if (number === null || isBad || isWanting(sender)) return []
+  const stay = (sender: Sender): Candidate | null => {
+    const number = anchorOf(sender.message)
+    if (stays.barred.has(sender.key) || sentAway(request, sender) || isWanting(sender)) return null
     const rules = preferencesAt(rig, request.rules, sender.place, sender.message.kind)
     const prefer = rules.filter(({ kind }) => kind === 'prefer')
-    return [
-      {
-        address: sender.channel * CHANNEL_STRIDE + number,
-        takes: [...new Set(ground.takesNow(sender))].filter((cell) => !sharedNow.has(cell)),
-        message: null,
-        costs: {
-          warnings: ownMappings(context, sender).filter(({ isUnheard }) => isUnheard).length,
-          outside: prefer.length > 0 && !prefer.some((rule) => covers(rule, sender.channel, number)) ? 1 : 0,
-          rank: rankOf(sender.message, number) ?? 4,
-        },
+    return {
+      address: sender.channel * CHANNEL_STRIDE + number,
+      takes: takesNow(sender),
+      to: null,
+      costs: {
+        warnings: withFollowers(sender).flatMap((each) =>
+          ownMappings(context, each).filter(({ isUnheard }) => isUnheard),
+        ).length,
+        outside: prefer.length > 0 && !prefer.some((rule) => covers(rule, sender.channel, number)) ? 1 : 0,
+        rank: rankOf(sender.message, number) ?? 4,
       },
-    ]
+    }
   }
 
-  // Controls without mappings that are alike in all that matters here can go to the same places.
-  const alike = new Map<string, Candidate[]>()
-  const placesFor = (sender: Sender): Candidate[] => {
-    const find = () => candidatesFor(context, request, ground, sender, channels(sender), barred)
-    const key = alikeKey(context, request, sender, barred)
-    if (key === null) return find()
-    const found = alike.get(key) ?? find()
-    alike.set(key, found)
-    return found
+  // Found once: the same is posed again without what turned out to make an error. Controls without mappings
+  // that are alike in all that matters here can go to the same places.
+  const found = new Map<string, (channel: Channel) => readonly Candidate[]>()
+  const placesOf = (sender: Sender): ((channel: Channel) => readonly Candidate[]) => {
+    const key = alikeKey(context, request, sender) ?? sender.key
+    const places = found.get(key) ?? placesFor(context, request, ground, sender, numbers)
+    found.set(key, places)
+    return places
   }
 
-  const chains: number[][] = []
-  const items: Sender[] = []
-  const candidates: Candidate[][] = []
-  const takes: number[][][] = []
-  for (const chain of chainsOf(context, free)) {
-    chains.push(
-      chain.map((sender) => {
-        const number = numberOf(sender.message)
-        const kept: Candidate = {
-          address: number === null ? NOWHERE : sender.channel * CHANNEL_STRIDE + number,
-          takes: [],
-          message: null,
-          costs: {},
-        }
-        const isFree = free.has(sender)
-        const stays = stay(sender)
-        const all = isFree
-          ? [
-              ...placesFor(sender).filter(
-                (candidate) => !candidate.takes.some((cell) => sharedNow.has(cell)),
-              ),
-              ...stays,
-            ].toSorted((a, b) => a.address - b.address)
-          : [kept]
-        if (isFree) all.push({ address: NOWHERE, takes: [], message: null, costs: { errors: 1 } })
-        items.push(sender)
-        candidates.push(all)
-        takes.push(
-          all.map((candidate) => [
-            ...candidate.takes.flatMap((cell) => named(sender, cell)),
-            ...(stays.includes(candidate) ? (virtual.get(sender.key) ?? []) : []),
-          ]),
-        )
-        return items.length - 1
-      }),
+  return (barred, wide) => {
+    const channels = channelsFor(rig, request.policy, wide)
+    const things = thingsFor(context, request, senders, takesNow, stays.groups)
+    const items: Sender[] = []
+    const candidates: Candidate[][] = []
+    const takes: number[][][] = []
+    const add = (sender: Sender): number => {
+      const isOpen = ({ to }: Candidate): boolean =>
+        barred.size === 0 || to === null || !barred.has(spotOf(sender, to.channel, to.number))
+      const places = channels(sender).flatMap(placesOf(sender))
+      const kept = stay(sender)
+      const all = [...places.filter(isOpen), ...(kept ? [kept] : [])].toSorted(
+        (a, b) => a.address - b.address,
+      )
+      candidates.push([...all, NOT_GIVEN])
+      takes.push([
+        ...all.map((each) =>
+          each === kept ? things.kept(sender, each.takes) : things.taken(sender, each.takes),
+        ),
+        [],
+      ])
+      return items.push(sender) - 1
+    }
+    const addFixed = (sender: Sender): number => {
+      const address = isWanting(sender) ? NOWHERE : sender.channel * CHANNEL_STRIDE + anchorOf(sender.message)
+      candidates.push([{ address, takes: NOTHING, to: null, costs: {} }])
+      takes.push([[]])
+      return items.push(sender) - 1
+    }
+    const chains = chainsWithin.map((chain) =>
+      chain.map((sender) => (free.has(sender) ? add(sender) : addFixed(sender))),
     )
-  }
-  return {
-    problem: { items: shapesOf(candidates, takes), chains, resources: resources.size },
-    senders: items,
-    free,
-    messageOf: (item, candidate) => candidates[item]?.[candidate]?.message ?? null,
-    roomFor: (item) => (candidates[item] ?? []).flatMap(({ address, message }) => (message ? [address] : [])),
+    return {
+      problem: { items: shapesOf(candidates, takes), chains, resources: things.count() },
+      senders: items,
+      free,
+      goesTo: (item, candidate) => candidates[item]?.[candidate]?.to ?? null,
+      roomFor: (item) => (candidates[item] ?? []).flatMap(({ address, to }) => (to ? [address] : [])),
+    }
   }
 }
 

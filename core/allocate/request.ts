@@ -28,9 +28,9 @@ const Policy = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('each-destination') }),
 ])
 
-/** Numbers to move away from: of controllers, or notes; on a channel or on all. */
+/** What to move away from: numbers of controllers or notes, on a channel or on all; or everything on a channel. */
 const Away = z.strictObject({
-  message: or(z.enum(['cc', 'note']), 'cc'),
+  message: or(z.enum(['cc', 'note', 'all']), 'cc'),
   channel: orNull(Channel),
   low: or(Seven, 0),
   high: or(Seven, 127),

@@ -1,6 +1,8 @@
-import type { CellAddress } from '../addresses'
+import { cellKey, type Bus, type CellAddress } from '../addresses'
+import { PAIR_DISTANCE } from '../midi'
 import { parameterName, rigIndex, type Id, type Rig } from '../rig'
 import { chartedAt, expectedCovers, expectedOf, mappingParameter, type Expected } from './agreement'
+import { cellsExpected } from './joins'
 
 /** A parameter that listens somewhere. */
 export interface Listener {
@@ -42,6 +44,44 @@ export function listenersOf(rig: Rig): readonly Listener[] {
   const all = [...charted, ...learned]
   known.set(rig, all)
   return all
+}
+
+type ByNumber = ReadonlyMap<number, readonly Listener[]>
+const indexes = new WeakMap<Rig, ReadonlyMap<Id, ByNumber>>()
+
+const numberKey = ({ space, number }: CellAddress): number => cellKey({ space, channel: 1, number })
+
+function indexOf(rig: Rig): ReadonlyMap<Id, ByNumber> {
+  const before = indexes.get(rig)
+  if (before) return before
+  const index = new Map<Id, Map<number, Listener[]>>()
+  for (const listener of listenersOf(rig)) {
+    const own = index.get(listener.destination) ?? new Map<number, Listener[]>()
+    index.set(listener.destination, own)
+    const { target } = listener.expected
+    const cells = cellsExpected({ ...listener.expected, channel: 1 })
+    const seconds =
+      target.kind === 'cc14' ? cells.map((cell) => ({ ...cell, number: cell.number + PAIR_DISTANCE })) : []
+    for (const cell of [...cells, ...seconds]) {
+      const there = own.get(numberKey(cell))
+      if (there) there.push(listener)
+      else own.set(numberKey(cell), [listener])
+    }
+  }
+  indexes.set(rig, index)
+  return index
+}
+
+/** Who listens at a cell of a bus, which may take all channels for one. */
+export function listenersOn(
+  rig: Rig,
+  { destination, mergesChannels }: Bus,
+  cell: CellAddress,
+): readonly Listener[] {
+  const there = indexOf(rig).get(destination)?.get(numberKey(cell)) ?? []
+  return mergesChannels
+    ? there
+    : there.filter(({ expected: { channel } }) => channel === null || channel === cell.channel)
 }
 
 /** What listens at a cell of these destinations: the parameters, with their destination, each once. */

@@ -25,6 +25,8 @@ function spotOf(tag: string | null, family: Family): { channel: number; number: 
       return family === 'cc' ? { channel, number: target.number } : null
     case 'note':
       return family === 'note' ? { channel, number: target.low } : null
+    case 'program':
+      return family === 'program' ? { channel, number: target.number } : null
     default:
       return null
   }

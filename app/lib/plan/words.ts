@@ -6,7 +6,11 @@ export const KINDS: ReadonlyArray<{ value: PlanKind; label: string; about: strin
   { value: 'repair', label: 'Repair', about: 'The fewest changes that leave no error of addresses.' },
   { value: 'fill', label: 'Fill in', about: 'Give a number to everything that has none.' },
   { value: 'make-room', label: 'Make room', about: 'Everyone else moves out of the way of one controller.' },
-  { value: 'avoid', label: 'Move away', about: 'Leave some controller numbers or notes, or a channel.' },
+  {
+    value: 'avoid',
+    label: 'Move away',
+    about: 'Leave some controller numbers or notes, or a whole channel.',
+  },
   {
     value: 'stand-in',
     label: 'Stand in',

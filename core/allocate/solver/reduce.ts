@@ -67,7 +67,7 @@ export function reduced(
       keeps[item] = kept[index] ?? new Int32Array()
     })
   }
-  return made(problem, keeps)
+  return keepOnly(problem, keeps)
 
   function keptOf(chain: readonly number[]): Int32Array[] {
     const before = forwards(problem, chain, costs, weights.breaks)
@@ -101,10 +101,11 @@ export function onlyFree(problem: Problem, taken: Uint8Array): Reduced {
     free.set(shape, found)
     return found
   }
-  return made(problem, problem.items.map(freeOf))
+  return keepOnly(problem, problem.items.map(freeOf))
 }
 
-function made(problem: Problem, kept: readonly Int32Array[]): Reduced {
+/** A problem with only some of the candidates of each item. */
+export function keepOnly(problem: Problem, kept: readonly Int32Array[]): Reduced {
   const build = (contested: Uint8Array | null): Problem => {
     const known = new Map<Shape, Map<string, Shape>>()
     const keys = new Map<Int32Array, string>()

@@ -21,6 +21,8 @@ import { seeded } from './seeded'
 export interface SolveOptions {
   /** Search steps before the best that is known is given, with its bound; 0: what is found at once. */
   steps: number
+  /** Is something near the best enough, as long as it says how near? */
+  isRough?: boolean
   /** Called now and then; `true` stops the search. */
   onProgress?: (progress: Progress) => boolean
 }
@@ -269,14 +271,14 @@ const solveFew = (few: Problem, start: Choice): Choice =>
  * addresses. Always the same for the same problem and steps. Run to its end it is optimal; `proven` says how far
  * it came. Parts that share nothing are solved one by one.
  */
-export function solve(problem: Problem, { steps, onProgress }: SolveOptions): Solution {
+export function solve(problem: Problem, { steps, isRough = false, onProgress }: SolveOptions): Solution {
   const parts = componentsOf(problem)
   const choice = new Array<number>(problem.items.length).fill(0)
   const solved = parts.map((part, index) => {
     const solution = solvePart(
       part.problem,
       { left: Math.ceil((steps * part.items.length) / problem.items.length) },
-      steps === 0 ? QUICK : FULL,
+      steps === 0 ? QUICK : isRough ? FEW : FULL,
       (proven) => onProgress?.({ done: index, of: parts.length, proven: [...proven] }) === true,
     )
     part.items.forEach((item, own) => {

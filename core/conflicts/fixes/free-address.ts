@@ -8,19 +8,17 @@ import {
   type Occupancy,
   type Sender,
 } from '../../addresses'
-import { chartedAt, expectedCovers, expectedOf, type Expected } from '../../mappings'
+import { listenersOn } from '../../mappings'
 import {
   fitsNumber,
   mappingsOf,
   numberBounds,
   numberOf,
-  parameterOf,
   rigIndex,
   withChannel,
   withNumber,
   type ChannelMessage,
   type Controller,
-  type Id,
   type Rig,
 } from '../../rig'
 
@@ -29,17 +27,6 @@ export type Taken = Set<string>
 
 const takenKey = (bus: Bus, cell: Cell): string =>
   `${bus.id}|${cell.space}|${bus.mergesChannels ? '' : cell.channel}|${cell.number}`
-
-/** Everything a destination listens for: by its own chart, or by mappings it learned. */
-function listeningAt(rig: Rig, destination: Id): Expected[] {
-  const found = rigIndex(rig).destinations.get(destination)
-  if (!found) return []
-  const charted = found.parameters.flatMap((parameter) => chartedAt(parameter) ?? [])
-  const learned = rig.mappings
-    .filter((mapping) => mapping.destination === destination)
-    .flatMap((mapping) => expectedOf(mapping, parameterOf(found, mapping.parameter)) ?? [])
-  return [...charted, ...learned]
-}
 
 /** Can a number be given at all, and how good is it? Lower is better; null is never. */
 function numberRank(rig: Rig, message: ChannelMessage, channel: Channel, number: number): 0 | 1 | null {
@@ -71,26 +58,17 @@ function numberRank(rig: Rig, message: ChannelMessage, channel: Channel, number:
 export interface FreeAddresses {
   /** The nearest free address of the same kind, on the sender's own channel first; null if there is none. */
   nearest: (sender: Sender, taken: Taken) => ChannelMessage | null
-  /** Every number that is free for a sender on its own channel, and the buses it would reach there. */
-  onChannel: (sender: Sender) => { numbers: number[]; buses: string[] }
+  /** The lowest numbers that are free for a sender on its own channel, so many at most, and the buses it would reach there. */
+  onChannel: (sender: Sender, atMost: number) => { numbers: number[]; buses: string[] }
 }
 
 export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
-  const listening = new Map<Id, readonly Expected[]>()
-  const listeners = (destination: Id): readonly Expected[] => {
-    const known = listening.get(destination) ?? listeningAt(rig, destination)
-    listening.set(destination, known)
-    return known
-  }
-
   const cellIsFree = (bus: Bus, cell: Cell, sender: Sender, taken: Taken): boolean => {
     if (taken.has(takenKey(bus, cell))) return false
     if (hitsAt(occupancy, bus, cell).some((hit) => hit.sender.key !== sender.key)) return false
     const destination = rigIndex(rig).destinations.get(bus.destination)
     if (destination?.claims.some((claim) => claimCovers(claim, cell))) return false
-    return !listeners(bus.destination).some((expected) =>
-      expectedCovers(bus.mergesChannels ? { ...expected, channel: null } : expected, cell),
-    )
+    return listenersOn(rig, bus, cell).length === 0
   }
 
   /** A plain number is not free if it is the second half of a pair that someone sends or hears. */
@@ -122,20 +100,19 @@ export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
   }
 
   return {
-    onChannel: (sender) => {
+    onChannel: (sender, atMost) => {
       const controller = rigIndex(rig).controllers.get(sender.place.controller)
       const bounds = numberBounds(sender.message.kind)
       if (!controller || bounds === null) return { numbers: [], buses: [] }
       const buses = new Set<string>()
-      const numbers = numbersOutward(bounds.low, bounds.low, bounds.high).filter((number) => {
-        if (!fitsNumber(sender.message.kind, number)) return false
+      const numbers: number[] = []
+      for (let number = bounds.low; number <= bounds.high && numbers.length < atMost; number++) {
+        if (!fitsNumber(sender.message.kind, number)) continue
         const message = withNumber(sender.message, number) as ChannelMessage
         for (const { bus } of emissionCells(occupancy.reach, controller, message)) buses.add(bus.id)
-        return (
-          numberRank(rig, message, sender.channel, number) !== null &&
-          isFree(controller, sender, message, NOWHERE, new Set())
-        )
-      })
+        const rank = numberRank(rig, message, sender.channel, number)
+        if (rank !== null && isFree(controller, sender, message, NOWHERE, new Set())) numbers.push(number)
+      }
       return { numbers, buses: [...buses].toSorted() }
     },
     nearest: (sender, taken) => {

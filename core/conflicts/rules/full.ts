@@ -18,7 +18,7 @@ export const full: Rule = {
     for (const sender of wanting) {
       const { controller } = sender.place
       const own = `${controller} ${sender.channel} ${sender.message.kind}`
-      const room = known.get(own) ?? free.onChannel(sender)
+      const room = known.get(own) ?? free.onChannel(sender, wanting.length)
       known.set(own, room)
       const key = `${sender.channel} ${sender.message.kind} ${room.buses.join(' ')}`
       const group = groups.get(key) ?? { senders: [], numbers: new Set(), reached: new Set() }

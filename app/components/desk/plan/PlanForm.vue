@@ -32,18 +32,12 @@ const missing = computed({
     plans.missing = id
   },
 })
-const awayFrom = (change: Partial<typeof plans.away>): void => {
-  plans.away = { ...plans.away, ...change }
-}
-const numberOf = (event: Event): number =>
-  Math.min(127, Math.max(0, Math.round(Number((event.target as HTMLInputElement).value)) || 0))
 function toggleChannel(channel: number): void {
   const { channels } = plans
   plans.channels = channels.includes(channel)
     ? channels.filter((other) => other !== channel)
     : [...channels, channel].toSorted((a, b) => a - b)
 }
-const FIELD = 'bg-raised border-line tag h-7 rounded-md border px-1.5'
 </script>
 
 <template>
@@ -64,46 +58,7 @@ const FIELD = 'bg-raised border-line tag h-7 rounded-md border px-1.5'
       </button>
     </div>
     <p class="text-soft">{{ about }}</p>
-    <div v-if="plans.kind === 'avoid'" class="flex items-center gap-1.5">
-      <span class="w-20 shrink-0">away from</span>
-      <select
-        :class="FIELD"
-        aria-label="What to move"
-        data-testid="away-kind"
-        :value="plans.away.message"
-        @change="awayFrom({ message: ($event.target as HTMLSelectElement).value === 'note' ? 'note' : 'cc' })"
-      >
-        <option value="cc">CC</option>
-        <option value="note">notes</option>
-      </select>
-      <input
-        :class="FIELD"
-        class="w-12"
-        aria-label="From"
-        :value="plans.away.low"
-        @change="awayFrom({ low: numberOf($event) })"
-      />
-      –
-      <input
-        :class="FIELD"
-        class="w-12"
-        aria-label="To"
-        :value="plans.away.high"
-        @change="awayFrom({ high: numberOf($event) })"
-      />
-    </div>
-    <div v-if="plans.kind === 'avoid'" class="flex items-center gap-1.5">
-      <span class="w-20 shrink-0">on</span>
-      <select
-        :class="FIELD"
-        aria-label="Channel"
-        :value="plans.away.channel ?? ''"
-        @change="awayFrom({ channel: Number(($event.target as HTMLSelectElement).value) || null })"
-      >
-        <option value="">every channel</option>
-        <option v-for="channel in CHANNELS" :key="channel" :value="channel">channel {{ channel }}</option>
-      </select>
-    </div>
+    <PlanAway v-if="plans.kind === 'avoid'" />
     <div v-if="plans.kind === 'make-room'" class="flex items-center gap-1.5">
       <span class="w-20 shrink-0">for</span>
       <UiSelect

@@ -1,0 +1,249 @@
+import * as fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { check } from '../conflicts'
+import { assignmentsOf, channelOf, perform, type Rig, type RigEdit } from '../rig'
+import { sending, sendingCc, testController, testDestination, testRig } from '../testing/rigs'
+import { allocate, problemsOf, type Plan } from '.'
+import { AllocateRequest, type AllocateInput } from './request'
+
+const apply = (rig: Rig, edits: readonly RigEdit[]): Rig => perform(rig, 'plan', edits).rig
+const plan = (rig: Rig, input: AllocateInput): Plan =>
+  allocate(check(rig), AllocateRequest.parse(input), apply)
+const moves = ({ changes }: Plan): string[] =>
+  changes.map(({ at, from, to }) => `${at.controller}/${at.gesture}: ${from} → ${to}`)
+
+const pads = {
+  id: 'pads',
+  name: 'Pads',
+  abilities: { connection: 'usb' as const },
+  surface: {
+    width: 200,
+    height: 40,
+    controls: [1, 2, 3].map((n) => ({
+      id: `p${n}`,
+      kind: 'pad' as const,
+      label: `Pad ${n}`,
+      block: 'grid',
+      gestures: ['strike' as const, 'pressure' as const],
+      place: { x: n * 30 - 25, y: 5, w: 14, h: 14 },
+    })),
+    blocks: [{ id: 'grid', label: 'Grid', rows: 1, columns: 3 }],
+  },
+}
+const note = (number: number | 'wanted') => sending({ kind: 'note', keys: { kind: 'one', number } })
+const poly = (number: number | 'wanted') => sending({ kind: 'poly', keys: { kind: 'one', number } })
+const padRig = (base: Parameters<typeof testController>[1]): Rig => {
+  const { models } = testRig([])
+  return testRig([testController('a', base, { model: 'pads' })], undefined, { models: [...models, pads] })
+}
+
+describe('what goes together', () => {
+  it('poly pressure goes where the note of its pad goes, and is kept with it when struck out', () => {
+    const rig = padRig({
+      'p1.strike': note('wanted'),
+      'p1.pressure': poly('wanted'),
+      'p2.strike': note('wanted'),
+      'p2.pressure': poly('wanted'),
+    })
+    const found = plan(rig, { kind: 'fill' })
+    expect(moves(found)).toEqual([
+      'a/p1.strike: null → 1:note0',
+      'a/p1.pressure: null → 1:poly0',
+      'a/p2.strike: null → 1:note1',
+      'a/p2.pressure: null → 1:poly1',
+    ])
+    const struck = [found.changes[1]?.key ?? '']
+    expect(moves(plan(rig, { kind: 'fill', struck }))).toEqual([
+      'a/p2.strike: null → 1:note0',
+      'a/p2.pressure: null → 1:poly0',
+    ])
+  })
+
+  it('poly pressure without a number gets that of a note that has one', () => {
+    const rig = padRig({ 'p1.strike': note(50), 'p1.pressure': poly('wanted') })
+    expect(moves(plan(rig, { kind: 'fill' }))).toEqual(['a/p1.pressure: null → 1:poly50'])
+  })
+
+  it('bend and pressure of one controller share a channel, those of two do not', () => {
+    const wheels = { 'k1.turn': sending({ kind: 'bend' }), 'k2.turn': sending({ kind: 'pressure' }) }
+    const rig = testRig([testController('a', wheels), testController('b', wheels)])
+    const found = plan(rig, { kind: 'avoid', away: [{ message: 'all', channel: 1 }] })
+    expect(moves(found)).toEqual([
+      'a/k1.turn: 1:bend → 2:bend',
+      'a/k2.turn: 1:pressure → 2:pressure',
+      'b/k1.turn: 1:bend → 3:bend',
+      'b/k2.turn: 1:pressure → 3:pressure',
+    ])
+    expect(check(apply(rig, found.edits)).findings.filter(({ rule }) => rule === 'same-address')).toEqual([])
+  })
+})
+
+describe('leaving a channel', () => {
+  it('takes everything along: what means something keeps its number, pins stay and are named', () => {
+    const rig = testRig([
+      testController('a', {
+        'k1.turn': sendingCc(20),
+        'k2.turn': sending({ kind: 'note', keys: { kind: 'span', low: 36, high: 40 } }),
+        'k3.turn': sending({ kind: 'program', number: 7 }),
+        'k4.turn': note(60),
+        'k5.turn': { ...sendingCc(30), pinned: true },
+      }),
+    ])
+    const found = plan(rig, { kind: 'avoid', away: [{ message: 'all', channel: 1 }] })
+    const to = found.changes.map((change) => change.to)
+    expect(to.filter((tag) => !tag.includes('cc'))).toEqual(['2:note36-40', '2:pc7', '2:note60'])
+    expect(to.every((tag) => tag.startsWith('2:'))).toBe(true)
+    expect(found.shortages.map(({ message }) => message)).toEqual([
+      'Knob 5 (A): it is pinned, so it is left as it is.',
+    ])
+  })
+
+  it.each<[string, AllocateInput, string]>([
+    [
+      'every channel is kept',
+      { kind: 'avoid', away: [{ message: 'all', channel: 1 }], policy: { kind: 'keep' } },
+      'request.policy',
+    ],
+    [
+      'only that channel may be used',
+      { kind: 'avoid', away: [{ message: 'all', channel: 1 }], policy: { kind: 'among', channels: [1] } },
+      'request.policy',
+    ],
+    [
+      'no channel is left',
+      { kind: 'avoid', away: Array.from({ length: 16 }, (_, n) => ({ message: 'all', channel: n + 1 })) },
+      'request.away',
+    ],
+    [
+      'numbers are named too',
+      { kind: 'avoid', away: [{ message: 'all', channel: 1, low: 20 }] },
+      'request.away[0]',
+    ],
+    ['numbers run down', { kind: 'avoid', away: [{ low: 30, high: 20 }] }, 'request.away[0]'],
+  ])('is refused where %s', (_, input, path) => {
+    const rig = testRig([testController('a', {})])
+    expect(problemsOf(rig, AllocateRequest.parse(input)).map((problem) => problem.path)).toEqual([path])
+  })
+})
+
+it('programs that want a number get one each, one that has it keeps it', () => {
+  const program = (number: number | 'wanted') => sending({ kind: 'program', number })
+  const rig = testRig([
+    testController('a', {
+      'k1.turn': program('wanted'),
+      'k2.turn': program(0),
+      'k3.turn': program('wanted'),
+    }),
+  ])
+  expect(moves(plan(rig, { kind: 'fill' }))).toEqual(['a/k1.turn: null → 1:pc1', 'a/k3.turn: null → 1:pc2'])
+})
+
+it('a standard parameter that wants a number is left to the player, who is told', () => {
+  const rig = testRig([testController('a', { 'k1.turn': sending({ kind: 'rpn', number: 'wanted' }) })])
+  const found = plan(rig, { kind: 'fill' })
+  expect(found.changes).toEqual([])
+  expect(found.shortages[0]?.message).toMatch(/for you to say/)
+})
+
+describe('parameters', () => {
+  const nrpn = (number: number | 'wanted') => sending({ kind: 'nrpn', number })
+
+  it('get the lowest run that is free, however high that lies', () => {
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.integer({ min: 0, max: 12 }), { maxLength: 3 }),
+        fc.boolean(),
+        (near, isFull) => {
+          const taken = isFull ? near.map((number) => number + 1100) : near
+          const chart = isFull ? Array.from({ length: 1100 }, (_, number) => number) : []
+          const rig = testRig(
+            [
+              testController('a', {
+                'k1.turn': nrpn('wanted'),
+                ...Object.fromEntries(taken.map((number, index) => [`k${index + 2}.turn`, nrpn(number)])),
+              }),
+            ],
+            [
+              testDestination('d', {
+                parameters: chart.map((number) => ({
+                  id: `n${number}`,
+                  name: `N${number}`,
+                  fixed: { kind: 'nrpn' as const, channel: null, number },
+                })),
+              }),
+            ],
+          )
+          const used = new Set([...taken, ...chart])
+          const lowest = Array.from({ length: 1200 }, (_, number) => number).find(
+            (number) => !used.has(number),
+          )
+          expect(plan(rig, { kind: 'fill' }).changes.map(({ to }) => to)).toEqual([`1:nrpn${lowest}`])
+        },
+      ),
+      { numRuns: 12 },
+    )
+  })
+
+  it('go back to where a destination learned them', () => {
+    const rig = testRig([testController('a', { 'k1.turn': nrpn('wanted') })], undefined, {
+      mappings: [
+        { id: 'm', gesture: 'a/k1.turn', destination: 'd', parameter: 'p1', learnedAt: '1:nrpn9000' },
+      ],
+    })
+    expect(plan(rig, { kind: 'fill' }).changes.map(({ to }) => to)).toEqual(['1:nrpn9000'])
+  })
+})
+
+it('an address that several share goes to another once all of them have left it', () => {
+  const rig = testRig([
+    testController('a', { 'k1.turn': sendingCc(20) }),
+    testController('b', { 'k1.turn': sendingCc(20) }),
+    testController('c', { 'k1.turn': sendingCc(50) }),
+  ])
+  const rules = [{ kind: 'prefer' as const, low: 20, high: 20, controller: 'c' }]
+  const elsewhere = ['a', 'b'].map((controller) => ({
+    kind: 'avoid' as const,
+    low: 0,
+    high: 20,
+    controller,
+  }))
+  const found = plan(rig, { kind: 'replan', rules: [...rules, ...elsewhere] })
+  expect(found.changes.find(({ at }) => at.controller === 'c')?.to).toBe('1:cc20')
+})
+
+it('gives each controller the channel on which least is to be learned anew', () => {
+  const learned = (id: string, gesture: string, parameter: string, learnedAt: string) => ({
+    id,
+    gesture,
+    destination: 'd',
+    parameter,
+    learnedAt,
+  })
+  const on = (channel: number, number: number) => sending({ kind: 'cc', channel, number })
+  const rig = testRig(
+    [
+      testController('a', { 'k1.turn': on(4, 20), 'k2.turn': on(4, 21), 'k3.turn': on(2, 22) }),
+      testController('b', { 'k1.turn': on(4, 30), 'k2.turn': on(7, 31) }),
+    ],
+    undefined,
+    {
+      mappings: [
+        learned('m1', 'a/k1.turn', 'p1', '4:cc20'),
+        learned('m2', 'b/k1.turn', 'p2', '4:cc30'),
+        learned('m3', 'b/k2.turn', 'p2', '7:cc31'),
+      ],
+    },
+  )
+  const found = plan(rig, { kind: 'replan', policy: { kind: 'each-controller' } })
+  const channels = (id: string) =>
+    new Set(
+      apply(rig, found.edits)
+        .controllers.filter((controller) => controller.id === id)
+        .flatMap((controller) => [...assignmentsOf(controller)])
+        .flatMap(({ assignment }) => assignment.messages.map((message) => channelOf(message, 1))),
+    )
+  expect([...channels('a')]).toEqual([4])
+  expect([...channels('b')]).toEqual([7])
+  expect(found.stale.map(({ mapping }) => mapping)).toEqual(['m2'])
+  expect(found.bound).toBeNull()
+})

@@ -1,0 +1,55 @@
+import { cheapest, priced, weighed, type Weights } from './chain'
+import { kindOf } from './kinds'
+import { noScore, scoreOf, TERMS, type Problem, type Score, type Term } from './problem'
+
+/** Above it sums of whole numbers are no longer exact. */
+const MOST_WEIGHT = 2 ** 50
+
+/** Weights by which one chain is compared term by term; of a chain too long for that, the last terms not at all. */
+function chainWeights({ items }: Problem, chain: readonly number[]): { weights: Weights; last: number } {
+  const shapes = chain.flatMap((item) => items[item] ?? [])
+  const most = TERMS.map((term) =>
+    term === 'breaks'
+      ? chain.length - 1
+      : shapes.reduce((sum, { costs }) => sum + costs[term].reduce((a, b) => Math.max(a, b), 0), 0),
+  )
+  const weights: Record<Term, number> = noScore()
+  let last = TERMS.length
+  let weight = 1
+  const spread = (from: number): number =>
+    TERMS.slice(0, from).reduce((product, _, index) => product * ((most[index] ?? 0) + 1), 1)
+  while (spread(last) > MOST_WEIGHT) last--
+  for (let index = last - 1; index >= 0; index--) {
+    const term = TERMS[index]
+    if (term) weights[term] = weight
+    weight *= (most[index] ?? 0) + 1
+  }
+  return { weights, last }
+}
+
+/**
+ * What a problem would score, term by term, if every chain had everything to itself: no choice scores less.
+ */
+export function scoreAlone(problem: Problem): Score {
+  const total: Record<Term, number> = noScore()
+  const known = new Map<string, Score>()
+  for (const chain of problem.chains) {
+    const kind = kindOf(problem, chain)
+    const score = known.get(kind) ?? chainAlone(problem, chain)
+    known.set(kind, score)
+    for (const term of TERMS) total[term] += score[term]
+  }
+  return total
+}
+
+function chainAlone(problem: Problem, chain: readonly number[]): Score {
+  const { weights, last } = chainWeights(problem, chain)
+  const { path } = cheapest(problem, chain, priced(weighed(weights), null, null), weights.breaks)
+  const choice: number[] = []
+  chain.forEach((item, index) => {
+    choice[item] = path[index] ?? 0
+  })
+  const score = { ...scoreOf(problem, choice, [chain]) }
+  for (const term of TERMS.slice(last)) score[term] = 0
+  return score
+}

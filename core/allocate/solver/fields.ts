@@ -1,0 +1,248 @@
+import { scoreAlone } from './alone'
+import { assign } from './assign'
+import {
+  compareScores,
+  NOWHERE,
+  scoreOf,
+  TERMS,
+  type Choice,
+  type Problem,
+  type Score,
+  type Shape,
+  type Term,
+} from './problem'
+import { keepOnly, widened, type Component } from './reduce'
+import { solve, type Solution, type SolveOptions } from './solve'
+
+/** Which items are to go to one field together, each group to another field than the rest. */
+export interface Fields {
+  /** The group of each item, from 0; -1 for those that stay where they are. */
+  groups: readonly number[]
+  count: number
+  /** The field of an address, from 0, and where it lies in it. */
+  fieldOf: (address: number) => number
+  within: (address: number) => number
+}
+
+const isGroup = (group: number | undefined): group is number => group !== undefined && group >= 0
+
+/** The items of a group with the fixed ones next to them, chains cut between any two that are not of the group. */
+function partOf({ items, chains, resources }: Problem, groups: readonly number[], group: number): Component {
+  const isOwn = (item: number | undefined): boolean => item !== undefined && groups[item] === group
+  const runs: number[][] = []
+  for (const chain of chains) {
+    let run: number[] = []
+    chain.forEach((item, index) => {
+      const [before, after] = [chain[index - 1], chain[index + 1]]
+      const isNear = isOwn(item) || (!isGroup(groups[item]) && (isOwn(before) || isOwn(after)))
+      if (!isNear) run = []
+      else if (run.length > 0 && (isOwn(item) || isOwn(before))) run.push(item)
+      else runs.push((run = [item]))
+    })
+  }
+  const own = runs.flat().toSorted((a, b) => a - b)
+  const numberOf = new Map(own.map((item, index) => [item, index]))
+  return {
+    items: own,
+    problem: {
+      items: own.flatMap((item) => items[item] ?? []),
+      chains: runs.map((run) => run.map((item) => numberOf.get(item) ?? 0)),
+      resources,
+    },
+  }
+}
+
+/** Breaks between neighbours of which none, or each of two groups, is free: they are there whatever is chosen. */
+function certainBreaks({ chains, items }: Problem, { groups, count }: Fields, fields: number): number {
+  let breaks = 0
+  const fixedAt = (item: number): number => items[item]?.addresses[0] ?? NOWHERE
+  for (const chain of chains) {
+    chain.forEach((item, index) => {
+      const before = chain[index - 1]
+      if (before === undefined) return
+      const [a, b] = [groups[before], groups[item]]
+      if (!isGroup(a) && !isGroup(b)) {
+        const from = fixedAt(before)
+        if (from === NOWHERE || fixedAt(item) !== from + 1) breaks++
+      } else if (isGroup(a) && isGroup(b) && a !== b && count <= fields) breaks++
+    })
+  }
+  return breaks
+}
+
+/** The candidates of an item that lie in a field, and the one that leaves it out. */
+const inField = ({ addresses }: Shape, field: number, { fieldOf }: Fields): Int32Array =>
+  Int32Array.from(
+    [...addresses.keys()].filter((index) => {
+      const address = addresses[index] ?? NOWHERE
+      return address === NOWHERE || fieldOf(address) === field
+    }),
+  )
+
+const everything = ({ addresses }: Shape): Int32Array => Int32Array.from(addresses.keys())
+
+/** The same for problems that differ only in the field where they lie. */
+function likeness({ items, chains }: Problem, field: number, { fieldOf, within }: Fields): string {
+  const things = new Map<number, number>()
+  const thing = (resource: number): number => {
+    const known = things.get(resource) ?? things.size
+    things.set(resource, known)
+    return known
+  }
+  const shapes = new Map<Shape, number>()
+  const said: unknown[] = []
+  const order = items.map((shape) => {
+    const known = shapes.get(shape)
+    if (known !== undefined) return known
+    shapes.set(shape, shapes.size)
+    said.push([
+      Array.from(shape.addresses, (address) =>
+        address === NOWHERE ? NOWHERE : fieldOf(address) === field ? within(address) : -2,
+      ),
+      shape.takes.map((takes) => Array.from(takes, thing)),
+      TERMS.map((term) => (term === 'breaks' ? 0 : Array.from(shape.costs[term]))),
+    ])
+    return shapes.size - 1
+  })
+  return JSON.stringify([said, order, chains])
+}
+
+/** What can be said for certain of the score of a solution: what is proven, and the least of what comes next. */
+function leastScore({ score, proven, bound }: Solution): Score {
+  const isProven = (term: Term): boolean => proven.includes(term)
+  return Object.fromEntries(
+    TERMS.map((term) => [term, isProven(term) ? score[term] : bound?.term === term ? bound.value : 0]),
+  ) as Record<Term, number>
+}
+
+/** Scores as one number each, in the order of their terms; sums of so many of them keep their order. */
+function ranked(scores: ReadonlyArray<readonly Score[]>): bigint[][] {
+  const bases = TERMS.map((term) => {
+    const most = scores.map((row) => row.reduce((high, score) => Math.max(high, score[term]), 0))
+    return BigInt(most.reduce((sum, each) => sum + each, 0) + 1)
+  })
+  return scores.map((row) =>
+    row.map((score) =>
+      TERMS.reduce((sum, term, index) => sum * (bases[index] ?? 1n) + BigInt(score[term]), 0n),
+    ),
+  )
+}
+
+/** The field of each group at the least sum of scores; of equals the lower field for the earlier group. */
+function fieldsFor(scores: ReadonlyArray<readonly Score[]>, fields: number): number[] {
+  const turns = Math.ceil(scores.length / fields)
+  const base = BigInt(fields)
+  const last = scores.length - 1
+  const costs = ranked(scores).map((row, group) =>
+    Array.from({ length: fields * turns }, (_, column) => {
+      const field = column % fields
+      return (row[field] ?? 0n) * base ** BigInt(scores.length) + BigInt(field) * base ** BigInt(last - group)
+    }),
+  )
+  return assign(costs).map((column) => column % fields)
+}
+
+const sumOf = (scores: readonly Score[]): Record<Term, number> =>
+  Object.fromEntries(
+    TERMS.map((term) => [term, scores.reduce((sum, score) => sum + score[term], 0)]),
+  ) as Record<Term, number>
+
+/** A group in a field by itself: what it scores there at least, and what was found if it was looked for. */
+interface Tried {
+  least: Score
+  solution: Solution | null
+  /** How it is to be looked at next; null if it was, as well as can be. */
+  next: 'rough' | 'full' | null
+}
+
+/** The share of all steps for one rough look. */
+const ROUGH_SHARE = 0.005
+
+/**
+ * The best choice where each group has a field to itself (where there are more groups than fields, as few as can
+ * be share one). Which field each gets is an assignment at the least sum of what the groups score by themselves;
+ * only those that come into it are solved, the others are known to score no less than chains that have everything
+ * to themselves. Then the whole is solved with the fields so given. As long as groups do not get in each other's
+ * way across fields, that is the best there is; where they do, the sum is the bound.
+ */
+export function solveInFields(
+  problem: Problem,
+  among: Fields,
+  fields: number,
+  { steps, onProgress }: SolveOptions,
+): Solution {
+  let done = 0
+  const options = (share: number): SolveOptions => ({
+    steps: Math.ceil(steps * share),
+    ...(onProgress ? { onProgress: ({ proven }) => onProgress({ done, of: among.count + 1, proven }) } : {}),
+  })
+  const inEach = Array.from({ length: among.count }, (_, group) => {
+    const part = partOf(problem, among.groups, group)
+    return Array.from({ length: fields }, (_each, field) => {
+      const kept = part.problem.items.map((shape, index) =>
+        isGroup(among.groups[part.items[index] ?? 0]) ? inField(shape, field, among) : everything(shape),
+      )
+      return keepOnly(part.problem, kept).problem
+    })
+  })
+  const known = new Map<string, Solution>()
+  const solved = (group: number, field: number, isRough: boolean): Solution => {
+    const own = inEach[group]?.[field] ?? problem
+    const key = `${isRough ? 'rough' : 'full'} ${likeness(own, field, among)}`
+    const solution =
+      known.get(key) ?? solve(own, { ...options(isRough ? ROUGH_SHARE : 1 / among.count), isRough })
+    known.set(key, solution)
+    return solution
+  }
+  const tried = inEach.map((row) =>
+    row.map((own): Tried => ({ least: scoreAlone(own), solution: null, next: 'rough' })),
+  )
+  const leasts = (): Score[][] => tried.map((row) => row.map(({ least }) => least))
+  for (;;) {
+    const open = fieldsFor(leasts(), fields).flatMap((field, group) => {
+      const now = tried[group]?.[field]
+      return now && now.next !== null ? [{ now, next: now.next, field, group }] : []
+    })
+    // What is cheap to look at first: it may be enough to see that the field is not the one.
+    const isRough = open.some(({ next }) => next === 'rough')
+    const turn = open.filter(({ next }) => (next === 'rough') === isRough)
+    if (turn.length === 0) break
+    done = among.count - open.length
+    for (const { now, field, group } of turn) {
+      const solution = solved(group, field, isRough)
+      const least = leastScore(solution)
+      if (compareScores(least, now.least) > 0) now.least = least
+      now.solution = solution
+      now.next = isRough && !solution.isLeast ? 'full' : null
+    }
+  }
+  const given = fieldsFor(leasts(), fields)
+  const whole = keepOnly(
+    problem,
+    problem.items.map((shape, item) => {
+      const group = among.groups[item]
+      return isGroup(group) ? inField(shape, given[group] ?? 0, among) : everything(shape)
+    }),
+  )
+  const joint = solve(whole.problem, options(1))
+  const choice: Choice = widened(whole, joint.choice)
+  const score = scoreOf(problem, choice)
+
+  const parts = given.flatMap((field, group) => tried[group]?.[field] ?? [])
+  const certain = sumOf(parts.map(({ least }) => least))
+  certain.breaks += certainBreaks(problem, among, fields)
+  const open = TERMS.findIndex((term) => certain[term] < score[term])
+  const term = open < 0 ? undefined : TERMS[open]
+  return {
+    choice,
+    score,
+    proven: open < 0 ? TERMS : TERMS.slice(0, open),
+    bound: term === undefined ? null : { term, value: certain[term] },
+    // What is left out has no field, so of equal plans another could begin lower.
+    isLeast:
+      term === undefined &&
+      score.errors === 0 &&
+      joint.isLeast &&
+      parts.every(({ solution }) => solution?.isLeast === true),
+  }
+}
