@@ -1,10 +1,10 @@
 import { expect, it } from 'vitest'
-import { solve } from '../core/allocate/solver/solve'
 import type { Problem } from '../core/allocate/solver/problem'
-import { classRank } from '../core/allocate/rank'
-import { seeded } from '../core/allocate/solver/seeded'
-import { problemOf, type Drawn } from '../core/testing/allocations'
+import type { Drawn } from '../core/testing/allocations'
 import { referenceOptimum } from '../core/testing/reference-solver'
+import { builtCore } from './built'
+
+const { classRank, problemOf, seeded, solve } = await builtCore()
 
 /** Channels some of whose numbers are taken, and blocks of controls that want numbers. */
 function drawn(seed: number, gestures: number, channelCount: number, full: number): Drawn {

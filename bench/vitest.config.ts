@@ -8,6 +8,7 @@ export default defineConfig({
   test: {
     root: folder('..'),
     include: ['bench/**/*.bench.ts'],
+    globalSetup: ['bench/bundle.ts'],
     testTimeout: 300_000,
     fileParallelism: false,
     reporters: ['verbose'],

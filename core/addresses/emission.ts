@@ -133,8 +133,13 @@ function standingAt(
 }
 
 /** Every message of every controller in use that travels on a channel, in the order of the rig. */
-export const sendersOf = (rig: Rig): Sender[] =>
-  rig.controllers.flatMap((controller, position) => (controller.inUse ? sendersIn(controller, position) : []))
+export function sendersOf(rig: Rig): Sender[] {
+  const all: Sender[] = []
+  rig.controllers.forEach((controller, position) => {
+    if (controller.inUse) for (const sender of sendersIn(controller, position)) all.push(sender)
+  })
+  return all
+}
 
 function standingOf(controller: Controller, { template: id, layer }: Place): Standing {
   const template = controller.templates.find((candidate) => candidate.id === id)

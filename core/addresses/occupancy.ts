@@ -2,6 +2,7 @@ import type { Id, Rig } from '../rig'
 import { busesOf, type Bus } from './buses'
 import { cellKey, type Cell, type CellAddress } from './cells'
 import { emitter, sendersOf, type Emission, type Sender } from './emission'
+import { senderIndex, type SenderIndex } from './sender-index'
 import { reachOf, waysOf, type Reach, type Way } from './routes'
 import type { SenderChange } from './sender-change'
 
@@ -23,8 +24,12 @@ export interface Occupancy {
   reach: Reach
   /** Everyone who sends, whether it arrives anywhere or not, in the order of the rig. */
   readonly senders: readonly Sender[]
-  /** What all of them occupy, in the same order. */
+  /** The same by what they send. */
+  readonly index: SenderIndex
+  /** What all of them occupy, in the same order. Many: whoever needs only some asks `arriving`. */
   readonly emissions: readonly Emission[]
+  /** What some of them occupy, in the order given, as far as it is looked at. */
+  arriving: (senders: readonly Sender[]) => Emission[]
   /** What one of them occupies at every destination. */
   emissionsOf: (sender: Sender) => readonly Emission[]
   readonly cells: CellTable
@@ -34,19 +39,69 @@ export interface Occupancy {
 export const busCellKey = (bus: Bus, cell: CellAddress): number =>
   cellKey(bus.mergesChannels ? { ...cell, channel: 1 } : cell)
 
-function tableOf(buses: readonly Bus[], emissions: readonly Emission[]): CellTable {
+function tableOf(
+  buses: readonly Bus[],
+  senders: readonly Sender[],
+  emissionsOf: (sender: Sender) => readonly Emission[],
+): CellTable {
   const cells = new Map<string, Map<number, Hit[]>>(buses.map((bus) => [bus.id, new Map()]))
-  for (const { sender, bus, cells: sent } of emissions) {
-    const onBus = cells.get(bus.id)
-    if (!onBus) continue
-    for (const cell of sent) {
-      const key = busCellKey(bus, cell)
-      const hits = onBus.get(key)
-      if (hits) hits.push({ sender, cell })
-      else onBus.set(key, [{ sender, cell }])
+  for (const sender of senders) {
+    // Most arrive at several destinations as the same cell, and are one hit there.
+    let last: Hit | null = null
+    for (const { bus, cells: sent } of emissionsOf(sender)) {
+      const onBus = cells.get(bus.id)
+      if (!onBus) continue
+      for (const cell of sent) {
+        const key = busCellKey(bus, cell)
+        const hit: Hit = last?.cell === cell ? last : { sender, cell }
+        last = hit
+        const hits = onBus.get(key)
+        if (hits) hits.push(hit)
+        else onBus.set(key, [hit])
+      }
     }
   }
   return cells
+}
+
+type Ways = Pick<Occupancy, 'rig' | 'buses' | 'ways' | 'reach' | 'emissionsOf'>
+
+/**
+ * What follows from who sends, each worked out when it is first asked for.
+ *
+ * @param kept What of a sender is looked at.
+ */
+function occupancyFrom(
+  known: Ways,
+  listed: () => readonly Sender[],
+  kept: (sender: Sender) => readonly Emission[],
+  tabled: () => CellTable,
+): Occupancy {
+  let senders: readonly Sender[] | undefined
+  let index: SenderIndex | undefined
+  let emissions: readonly Emission[] | undefined
+  let cells: CellTable | undefined
+  const arriving = (some: readonly Sender[]): Emission[] => {
+    const found: Emission[] = []
+    for (const sender of some) for (const emission of kept(sender)) found.push(emission)
+    return found
+  }
+  return {
+    ...known,
+    arriving,
+    get senders() {
+      return (senders ??= listed())
+    },
+    get index() {
+      return (index ??= senderIndex(this.senders))
+    },
+    get emissions() {
+      return (emissions ??= arriving(this.senders))
+    },
+    get cells() {
+      return (cells ??= tabled())
+    },
+  }
 }
 
 export function occupancyOf(rig: Rig): Occupancy {
@@ -54,10 +109,13 @@ export function occupancyOf(rig: Rig): Occupancy {
   const ways = waysOf(rig, buses)
   const reach = reachOf(rig, buses, ways)
   const emissionsOf = emitter(rig, reach)
-  const senders = sendersOf(rig)
-  const emissions: Emission[] = []
-  for (const sender of senders) for (const emission of emissionsOf(sender)) emissions.push(emission)
-  return { rig, buses, ways, reach, senders, emissions, emissionsOf, cells: tableOf(buses, emissions) }
+  const occupancy: Occupancy = occupancyFrom(
+    { rig, buses, ways, reach, emissionsOf },
+    () => sendersOf(rig),
+    emissionsOf,
+    () => tableOf(buses, occupancy.senders, emissionsOf),
+  )
+  return occupancy
 }
 
 /** The table after a change; whole buses and cells that it does not touch are shared with the one before. */
@@ -97,55 +155,37 @@ function changedTable({ cells, emissionsOf }: Occupancy, { gone, come }: SenderC
 
 /** The occupancy of `rig`, which differs from that of `before` by a change of senders only. */
 export function changedOccupancy(before: Occupancy, rig: Rig, change: SenderChange): Occupancy {
-  let senders: readonly Sender[] | undefined
-  let emissions: readonly Emission[] | undefined
   const { buses, ways, reach, emissionsOf } = before
-  return {
-    rig,
-    buses,
-    ways,
-    reach,
+  // Made at once, so that what was before can be forgotten.
+  const cells = changedTable(before, change)
+  return occupancyFrom(
+    { rig, buses, ways, reach, emissionsOf },
+    () => sendersOf(rig),
     emissionsOf,
-    get senders() {
-      return (senders ??= sendersOf(rig))
-    },
-    get emissions() {
-      return (emissions ??= this.senders.flatMap(emissionsOf))
-    },
-    cells: changedTable(before, change),
-  }
+    () => cells,
+  )
 }
 
-/** A part of an occupancy: only these senders, of whose cells only those that `keep` keeps. Worked out when asked for. */
+/** A part of an occupancy: only these senders, of whose cells only those that `keep` keeps. */
 export function partOf(
   { rig, buses, ways, reach, emissionsOf }: Occupancy,
   of: Iterable<Sender>,
   keep: ((bus: Bus, cell: Cell) => boolean) | null = null,
 ): Occupancy {
-  const kept = (emission: Emission): Emission[] => {
-    if (keep === null) return [emission]
-    const cells = emission.cells.filter((cell) => keep(emission.bus, cell))
-    return cells.length > 0 ? [{ ...emission, cells }] : []
-  }
-  let senders: readonly Sender[] | undefined
-  let emissions: readonly Emission[] | undefined
-  let cells: CellTable | undefined
-  return {
-    rig,
-    buses,
-    ways,
-    reach,
-    emissionsOf,
-    get senders() {
-      return (senders ??= [...of].toSorted((a, b) => a.order - b.order))
-    },
-    get emissions() {
-      return (emissions ??= this.senders.flatMap((sender) => emissionsOf(sender).flatMap(kept)))
-    },
-    get cells() {
-      return (cells ??= tableOf(buses, this.emissions))
-    },
-  }
+  const kept = (sender: Sender): readonly Emission[] =>
+    keep === null
+      ? emissionsOf(sender)
+      : emissionsOf(sender).flatMap((emission) => {
+          const cells = emission.cells.filter((cell) => keep(emission.bus, cell))
+          return cells.length > 0 ? [{ ...emission, cells }] : []
+        })
+  const part: Occupancy = occupancyFrom(
+    { rig, buses, ways, reach, emissionsOf },
+    () => [...of].toSorted((a, b) => a.order - b.order),
+    kept,
+    () => tableOf(buses, part.senders, kept),
+  )
+  return part
 }
 
 export const hitsAt = (occupancy: Occupancy, bus: Bus, cell: CellAddress): readonly Hit[] =>

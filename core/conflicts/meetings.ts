@@ -108,13 +108,33 @@ export function findMeetings(
   }
 }
 
+/**
+ * Do all hits stand in different layers of one replacing stack, so that no two can act at the same time? They are
+ * in the order of the rig: what stands in one layer stands together.
+ */
+function areLayersOfOne(hits: readonly Hit[]): boolean {
+  const first = hits[0]?.sender.standing
+  if (!first || first.stack === null) return false
+  for (let index = 1; index < hits.length; index++) {
+    const standing = hits[index]?.sender.standing
+    if (
+      standing?.stack !== first.stack ||
+      standing.controller !== first.controller ||
+      standing.template !== first.template ||
+      standing.layer === hits[index - 1]?.sender.standing.layer
+    )
+      return false
+  }
+  return true
+}
+
 function meetingPairs(
   hits: readonly Hit[],
   live: (a: Standing, b: Standing) => boolean,
   excused: (a: GestureRef, b: GestureRef) => boolean,
 ): Array<{ kind: MeetingKind; pair: Pair }> {
   const found: Array<{ kind: MeetingKind; pair: Pair }> = []
-  if (hits.length < 2) return found
+  if (hits.length < 2 || areLayersOfOne(hits)) return found
   for (let first = 0; first < hits.length - 1; first++) {
     const a = hits[first]
     if (!a) continue

@@ -13,12 +13,17 @@ export interface Listener {
   mapping: Id | null
 }
 
-const known = new WeakMap<Rig, readonly Listener[]>()
+interface Known {
+  destinations: Rig['destinations']
+  all: readonly Listener[]
+}
+/** By the mappings of a rig: most edits leave them and the destinations alone. */
+const known = new WeakMap<Rig['mappings'], Known>()
 
 /** Every parameter that listens somewhere, by chart or by what it was taught. */
 export function listenersOf(rig: Rig): readonly Listener[] {
-  const before = known.get(rig)
-  if (before) return before
+  const before = known.get(rig.mappings)
+  if (before?.destinations === rig.destinations) return before.all
   const charted = rig.destinations.flatMap((destination) =>
     destination.parameters.flatMap((parameter): Listener[] => {
       const expected = chartedAt(parameter)
@@ -42,20 +47,20 @@ export function listenersOf(rig: Rig): readonly Listener[] {
       : []
   })
   const all = [...charted, ...learned]
-  known.set(rig, all)
+  known.set(rig.mappings, { destinations: rig.destinations, all })
   return all
 }
 
 type ByNumber = ReadonlyMap<number, readonly Listener[]>
-const indexes = new WeakMap<Rig, ReadonlyMap<Id, ByNumber>>()
+const indexes = new WeakMap<readonly Listener[], ReadonlyMap<Id, ByNumber>>()
 
 const numberKey = ({ space, number }: CellAddress): number => cellKey({ space, channel: 1, number })
 
-function indexOf(rig: Rig): ReadonlyMap<Id, ByNumber> {
-  const before = indexes.get(rig)
+function indexOf(listeners: readonly Listener[]): ReadonlyMap<Id, ByNumber> {
+  const before = indexes.get(listeners)
   if (before) return before
   const index = new Map<Id, Map<number, Listener[]>>()
-  for (const listener of listenersOf(rig)) {
+  for (const listener of listeners) {
     const own = index.get(listener.destination) ?? new Map<number, Listener[]>()
     index.set(listener.destination, own)
     const { target } = listener.expected
@@ -68,7 +73,7 @@ function indexOf(rig: Rig): ReadonlyMap<Id, ByNumber> {
       else own.set(numberKey(cell), [listener])
     }
   }
-  indexes.set(rig, index)
+  indexes.set(listeners, index)
   return index
 }
 
@@ -78,7 +83,7 @@ export function listenersOn(
   { destination, mergesChannels }: Bus,
   cell: CellAddress,
 ): readonly Listener[] {
-  const there = indexOf(rig).get(destination)?.get(numberKey(cell)) ?? []
+  const there = indexOf(listenersOf(rig)).get(destination)?.get(numberKey(cell)) ?? []
   return mergesChannels
     ? there
     : there.filter(({ expected: { channel } }) => channel === null || channel === cell.channel)

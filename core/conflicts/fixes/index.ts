@@ -144,7 +144,7 @@ function rephraseFix({ rig }: CheckContext, { cures, senders, severity }: Draft)
   return { id: 'rephrase', kind: 'rephrase', label: 'Send it as a channel mode message', edits }
 }
 
-/** In rigs larger than this (messages that arrive) only cures that touch mappings are tried out. */
+/** In rigs larger than this (messages on channels) only cures that touch mappings are tried out. */
 const TRIED_UP_TO = 20_000
 const TRIED: ReadonlySet<Fix['kind']> = new Set([
   'clear',
@@ -166,7 +166,7 @@ export function fixesFor(
   draft: Draft,
   holds: (edits: readonly RigEdit[]) => boolean,
 ): Fix[] {
-  const isSmall = context.occupancy.emissions.length <= TRIED_UP_TO
+  const isSmall = context.occupancy.senders.length <= TRIED_UP_TO
   const isTried = ({ kind }: Fix): boolean => isSmall || TRIED.has(kind)
   const offers = [
     ...(draft.cures.ready ?? []),

@@ -6,9 +6,13 @@ import type { IslandOf } from './island'
 /** Some controllers with all that they send. */
 export function controllersWithin(whole: Occupancy, ids: ReadonlySet<Id>) {
   const { rig } = whole
-  const senders = rig.controllers.flatMap((controller, position) =>
-    controller.inUse && ids.has(controller.id) ? sendersIn(controller, position) : [],
-  )
+  // Few rules look at what they send: it is gone through when one does.
+  const senders = {
+    *[Symbol.iterator]() {
+      for (const [position, controller] of rig.controllers.entries())
+        if (controller.inUse && ids.has(controller.id)) yield* sendersIn(controller, position)
+    },
+  }
   const controllers = rig.controllers.filter(({ id }) => ids.has(id))
   return contextOf(rig, { occupancy: partOf(whole, senders), controllers })
 }

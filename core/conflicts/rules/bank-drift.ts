@@ -17,7 +17,7 @@ export const bankDrift: Rule = {
   reach: 'channel',
   find: ({ rig, occupancy }) => {
     const found = new Map<string, Found>()
-    for (const { sender, bus, cells } of occupancy.emissions) {
+    for (const { sender, bus, cells } of occupancy.arriving(occupancy.index.ofKind('program'))) {
       const { message } = sender
       const cell = cells.find(({ space }) => space === 'program')
       if (message.kind !== 'program' || !cell) continue

@@ -21,7 +21,9 @@ function serves(context: CheckContext, sender: Sender, destination: Destination,
 function collect(context: CheckContext): Found[] {
   const { destinations } = rigIndex(context.rig)
   const found = new Map<string, Found>()
-  for (const { sender, bus, cells } of context.occupancy.emissions) {
+  const { occupancy, rig } = context
+  if (rig.destinations.every(({ claims }) => claims.length === 0)) return []
+  for (const { sender, bus, cells } of occupancy.emissions) {
     const destination = destinations.get(bus.destination)
     for (const claim of destination?.claims ?? []) {
       if (!destination) continue

@@ -1,4 +1,4 @@
-import { isWanting, type Sender } from '../../addresses'
+import type { Sender } from '../../addresses'
 import { MESSAGE_KIND_NAME, rigIndex } from '../../rig'
 import { freeAddresses } from '../fixes/free-address'
 import type { Rule } from '../rule'
@@ -10,7 +10,7 @@ export const full: Rule = {
   title: 'No room left',
   reach: 'room',
   find: ({ rig, occupancy }) => {
-    const wanting = occupancy.senders.filter(isWanting)
+    const { wanting } = occupancy.index
     if (wanting.length === 0) return []
     const free = freeAddresses(rig, occupancy)
     const groups = new Map<string, { senders: Sender[]; numbers: Set<number>; reached: Set<string> }>()

@@ -8,9 +8,11 @@ import {
   sentAddress,
   type Abilities,
   type Assignment,
+  type Control,
   type Controller,
   type GestureKey,
   type Id,
+  type Model,
   type Rig,
 } from '../../rig'
 import { printTag } from '../../midi'
@@ -26,13 +28,31 @@ interface Beyond {
   tags: Set<string>
 }
 
+/** What was found of a controller, as long as it and its model are the same. */
+const looked = new WeakMap<Controller, { model: Model; found: readonly Beyond[] }>()
+
 /** What a controller's assignments ask for and its hardware cannot do, gathered by what it is. */
-function beyondIn(rig: Rig, controller: Controller, abilities: Abilities): Beyond[] {
+function beyondIn(rig: Rig, controller: Controller, abilities: Abilities): readonly Beyond[] {
+  const model = modelOf(rig, controller)
+  const before = looked.get(controller)
+  if (before?.model === model) return before.found
+  const found = lookedAt(controller, model, abilities)
+  looked.set(controller, { model, found })
+  return found
+}
+
+function lookedAt(controller: Controller, model: Model, abilities: Abilities): Beyond[] {
   const found = new Map<string, Beyond>()
-  const controls = controlsOf(modelOf(rig, controller))
+  const controls = controlsOf(model)
+  // Layers speak of the same gestures again and again.
+  const known = new Map<GestureKey, Control | undefined>()
+  const controlAt = (gesture: GestureKey): Control | undefined => {
+    if (!known.has(gesture)) known.set(gesture, controls.get(splitGestureKey(gesture).control))
+    return known.get(gesture)
+  }
   const lookAt = (template: Id, layer: Id | null, table: Readonly<Record<GestureKey, Assignment>>): void => {
     for (const gesture of Object.keys(table)) {
-      const control = controls.get(splitGestureKey(gesture).control)
+      const control = controlAt(gesture)
       if (!control) continue
       table[gesture]?.messages.forEach((message, index) => {
         const reason = abilityReason(abilities, control, message)

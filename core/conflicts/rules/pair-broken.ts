@@ -1,6 +1,6 @@
 import { PAIR_DISTANCE } from '../../midi'
 import { busCellKey, type Bus, type CellAddress, type Hit, type Sender } from '../../addresses'
-import { expectedOf, type Expected } from '../../mappings'
+import { expectedOf, listenersOf, type Expected, type Listener } from '../../mappings'
 import { parameterOf, rigIndex, type Id, type Rig } from '../../rig'
 import { excusedBy, type CheckContext, type Excused } from '../context'
 import type { Draft } from '../finding'
@@ -16,19 +16,20 @@ interface Found {
   heard: boolean
 }
 
+const known = new WeakMap<readonly Listener[], ReadonlyMap<Id, readonly Expected[]>>()
+
 /** Pairs that a destination listens to as pairs: by its own chart, or because it learned them. */
-function heardPairs(rig: Rig, destination: Id): Expected[] {
-  const found = rigIndex(rig).destinations.get(destination)
-  if (!found) return []
-  const learned = rig.mappings
-    .filter((mapping) => mapping.destination === destination)
-    .flatMap((mapping) => expectedOf(mapping, parameterOf(found, mapping.parameter)) ?? [])
-  const charted = found.parameters.flatMap(({ fixed }): Expected[] =>
-    fixed?.kind === 'cc14'
-      ? [{ by: 'chart', channel: fixed.channel, target: { kind: 'cc14', number: fixed.number } }]
-      : [],
-  )
-  return [...learned, ...charted].filter(({ target }) => target.kind === 'cc14')
+function heardPairs(rig: Rig, destination: Id): readonly Expected[] {
+  const listeners = listenersOf(rig)
+  let pairs = known.get(listeners)
+  if (!pairs) {
+    const found = new Map<Id, Expected[]>()
+    for (const { destination: id, expected } of listeners)
+      if (expected.target.kind === 'cc14') found.set(id, [...(found.get(id) ?? []), expected])
+    pairs = found
+    known.set(listeners, pairs)
+  }
+  return pairs.get(destination) ?? []
 }
 
 const isHeardAsPair = (pairs: readonly Expected[], second: CellAddress): boolean =>

@@ -1,10 +1,11 @@
+import { CHANNELS } from '../../midi'
 import type { CellAddress, Sender } from '../../addresses'
-import { cellKey } from '../../addresses'
+import { cellKey, hitsAt } from '../../addresses'
 import type { Id } from '../../rig'
 import type { Rule } from '../rule'
 import { cellTags, destinationWords, senderWords } from '../words'
 
-const CARRIERS: ReadonlySet<number> = new Set([6, 38, 96, 97, 98, 99, 100, 101])
+const CARRIERS = [6, 38, 96, 97, 98, 99, 100, 101] as const
 
 interface Found {
   cell: CellAddress
@@ -20,11 +21,16 @@ export const parameterCarriers: Rule = {
   reach: 'cells',
   find: ({ rig, occupancy }) => {
     const found = new Map<number, Found>()
+    const { index } = occupancy
+    if (index.ofKind('nrpn').length + index.ofKind('rpn').length === 0) return []
     for (const bus of occupancy.buses) {
-      for (const hits of occupancy.cells.get(bus.id)?.values() ?? []) {
-        const plain = hits.filter(
-          ({ cell }) => cell.space === 'cc' && cell.role === 'main' && CARRIERS.has(cell.number),
-        )
+      const spots = CARRIERS.flatMap((number) =>
+        (bus.mergesChannels ? ([1] as const) : CHANNELS).map(
+          (channel) => ({ space: 'cc', channel, number }) as const,
+        ),
+      )
+      for (const hits of spots.map((spot) => hitsAt(occupancy, bus, spot))) {
+        const plain = hits.filter(({ cell }) => cell.role === 'main')
         const parameters = hits.filter(
           ({ cell, sender }) =>
             cell.role === 'carrier' && (sender.message.kind === 'nrpn' || sender.message.kind === 'rpn'),

@@ -4,8 +4,6 @@ import type { CheckContext } from '../context'
 import type { Rule } from '../rule'
 import { destinationWords, senderWords } from '../words'
 
-const isParameter = ({ message }: Sender): boolean => message.kind === 'nrpn' || message.kind === 'rpn'
-
 /** Does a sender rely on the number that went before, which another controller may have changed? */
 const isShort = ({ message }: Sender): boolean =>
   (message.kind === 'nrpn' || message.kind === 'rpn') &&
@@ -19,10 +17,13 @@ interface Found {
 
 function collect({ occupancy, live }: CheckContext): Found[] {
   const found = new Map<number, Found>()
+  const { index } = occupancy
+  const parameters = [...index.ofKind('nrpn'), ...index.ofKind('rpn')].toSorted((a, b) => a.order - b.order)
+  const emissions = occupancy.arriving(parameters)
   for (const bus of occupancy.buses) {
     const byChannel = new Map<number, Sender[]>()
-    for (const emission of occupancy.emissions) {
-      if (emission.bus !== bus || !isParameter(emission.sender)) continue
+    for (const emission of emissions) {
+      if (emission.bus !== bus) continue
       for (const channel of new Set(emission.cells.map((cell) => cell.channel)))
         byChannel.set(channel, [...(byChannel.get(channel) ?? []), emission.sender])
     }

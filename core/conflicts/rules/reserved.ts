@@ -1,5 +1,5 @@
-import { controllerClass, controllerName } from '../../midi'
-import type { Emission, Sender } from '../../addresses'
+import { controllerClass, controllerName, SEVEN_MAX } from '../../midi'
+import type { Occupancy, Sender } from '../../addresses'
 import type { Draft } from '../finding'
 import type { Rule } from '../rule'
 import { destinationWords, senderWords } from '../words'
@@ -11,13 +11,15 @@ interface Found {
   destinations: Set<string>
 }
 
-function collect(emissions: readonly Emission[]): Found[] {
+const KEPT: readonly number[] = Array.from({ length: SEVEN_MAX + 1 }, (_, number) => number).filter(
+  (number) => ['mode', 'bank-select'].includes(controllerClass(number)),
+)
+
+function collect({ index, arriving }: Occupancy): Found[] {
   const found = new Map<string, Found>()
-  for (const { sender, bus } of emissions) {
+  for (const { sender, bus } of arriving(KEPT.flatMap(index.ofController))) {
     const { message, tag } = sender
     if (message.kind !== 'cc' || message.number === 'wanted' || tag === null) continue
-    const kind = controllerClass(message.number)
-    if (kind !== 'mode' && kind !== 'bank-select') continue
     const entry = found.get(tag) ?? {
       number: message.number,
       tag,
@@ -37,7 +39,7 @@ export const reserved: Rule = {
   title: 'Kept by the standard',
   reach: 'number',
   find: ({ rig, occupancy }) =>
-    collect(occupancy.emissions).map(({ number, tag, senders, destinations }): Draft => {
+    collect(occupancy).map(({ number, tag, senders, destinations }): Draft => {
       const who = senderWords(rig, [...senders.values()])
       const where = destinationWords(rig, [...destinations])
       const meaning = controllerName(number)?.toLowerCase() ?? ''

@@ -70,7 +70,11 @@ function draftOf(
     senders,
     addresses: [...new Set(senders.flatMap(({ tag }) => tag ?? []))],
     destinations: [
-      ...new Set(occupancy.emissions.flatMap(({ sender, bus }) => (held.has(sender) ? bus.destination : []))),
+      ...new Set(
+        occupancy
+          .arriving(occupancy.senders.filter((sender) => held.has(sender)))
+          .map(({ bus }) => bus.destination),
+      ),
     ],
     about,
     cures: { moves: [], share: false },

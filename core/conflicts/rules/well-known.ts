@@ -1,6 +1,14 @@
-import { controllerClass, controllerName } from '../../midi'
+import { controllerClass, controllerName, SEVEN_MAX } from '../../midi'
 import type { Bus, Sender } from '../../addresses'
-import { parameterName, rigIndex, type Destination, type Id, type Parameter, type Rig } from '../../rig'
+import {
+  numberOf,
+  parameterName,
+  rigIndex,
+  type Destination,
+  type Id,
+  type Parameter,
+  type Rig,
+} from '../../rig'
 import type { Purpose } from '../../mappings'
 import type { CheckContext } from '../context'
 import type { Draft } from '../finding'
@@ -16,12 +24,11 @@ interface Use {
   reactions: Map<string, { destination: Destination; parameter: Parameter }>
 }
 
-function standardNumber(sender: Sender): number | null {
-  const { message } = sender
-  if (message.kind !== 'cc' && message.kind !== 'cc14') return null
-  if (message.number === 'wanted') return null
-  return controllerClass(message.number) === 'standard' ? message.number : null
-}
+const STANDARD: readonly number[] = Array.from({ length: SEVEN_MAX + 1 }, (_, number) => number).filter(
+  (number) => controllerClass(number) === 'standard',
+)
+
+const inOrder = (senders: readonly Sender[]): Sender[] => senders.toSorted((a, b) => a.order - b.order)
 
 /** Is the parameter what the standard means by the number, by its own chart or by its meaning? */
 const isMeant = ({ fixed, meaning }: Parameter, number: number): boolean =>
@@ -51,11 +58,13 @@ const chartedIn = (rig: Rig): ReadonlyMap<Id, readonly Parameter[]> =>
 function usesOf({ rig, occupancy, purposes }: CheckContext): Use[] {
   const charted = chartedIn(rig)
   const uses = new Map<string, Use>()
-  for (const { sender, bus } of occupancy.emissions) {
-    const number = standardNumber(sender)
-    if (number === null) continue
+  const serving = STANDARD.flatMap(occupancy.index.ofController).filter(
+    (sender) => purposes(sender).length > 0,
+  )
+  for (const { sender, bus } of occupancy.arriving(inOrder(serving))) {
+    const number = numberOf(sender.message)
     const meant = purposes(sender)
-    if (sender.tag === null || meant.length === 0) continue
+    if (number === null || sender.tag === null) continue
     if (meant.some(({ parameter }) => isMeant(parameter, number))) continue
     const use = uses.get(sender.key) ?? {
       sender,
@@ -116,7 +125,11 @@ export const wellKnown: Rule = {
   reach: 'number',
   find: (context) => {
     const byTag = new Map<string, Use[]>()
-    for (const use of usesOf(context)) byTag.set(use.tag, [...(byTag.get(use.tag) ?? []), use])
+    for (const use of usesOf(context)) {
+      const uses = byTag.get(use.tag)
+      if (uses) uses.push(use)
+      else byTag.set(use.tag, [use])
+    }
     return [...byTag.values()].flatMap((uses) => draftOf(context.rig, uses) ?? [])
   },
 }
