@@ -114,8 +114,10 @@ function acceptance(): (next: Assignment, before: Assignment | undefined) => Ass
       next.light === before.light &&
       next.memo === before.memo &&
       typeof next.pinned === 'boolean'
-    if (isKnown) return { ...before, messages, pinned: next.pinned }
-    const fresh = accepted(AssignmentSchema, next)
+    // Frozen here, a table of thousands need not be gone through to the last value to freeze it.
+    if (isKnown)
+      return Object.freeze({ messages, pinned: next.pinned, light: before.light, memo: before.memo })
+    const fresh = freeze(accepted(AssignmentSchema, next), true)
     known.set(next.messages, fresh.messages)
     return fresh
   }

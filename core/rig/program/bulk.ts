@@ -1,8 +1,8 @@
 import { findGesture, rigIndex } from '../lookup'
 import { freshMessage } from '../messages'
-import { assignmentsAt, placeRef, type Place } from '../places'
+import { assignmentsAt, gestureRef, placeRef, type Place } from '../places'
 import type { RigEdit } from '../edits'
-import type { Assignment, Control, GestureKey, GestureKind, GestureRef, Rig } from '../types'
+import type { Assignment, Control, GestureKey, GestureKind, Id, Rig } from '../types'
 
 /** A place with what it sends now; a gesture that has no assignment there sends nothing. */
 export interface Programmed {
@@ -25,28 +25,64 @@ export function programmedAt(rig: Rig, place: Place): Programmed | null {
   return { place, control: found.control, gesture: found.gesture, assignment }
 }
 
+/**
+ * Something for each table that assignments stand in: the base of a template, or a layer. Made when first asked
+ * for. Quick for thousands of places of one template, of which no key need be put together.
+ */
+function byTable<T>(make: (at: Omit<Place, 'gesture'>) => T): {
+  at: (place: Place) => T
+  all: () => T[]
+} {
+  const templates = new Map<string, Map<Id | null, T>>()
+  let last: { controller: Id; template: Id; layers: Map<Id | null, T> } | null = null
+  return {
+    at: ({ controller, template, layer }) => {
+      if (last?.template !== template || last.controller !== controller) {
+        const key = `${controller}/${template}`
+        const layers = templates.get(key) ?? new Map<Id | null, T>()
+        templates.set(key, layers)
+        last = { controller, template, layers }
+      }
+      const known = last.layers.get(layer)
+      if (known !== undefined) return known
+      const made = make({ controller, template, layer })
+      last.layers.set(layer, made)
+      return made
+    },
+    all: () => [...templates.values()].flatMap((layers) => [...layers.values()]),
+  }
+}
+
 /** As `programmedAt` for many places; those whose control is gone are left out. */
 export function programmedOver(rig: Rig, places: readonly Place[]): Programmed[] {
-  const tables = new Map<string, ReturnType<typeof assignmentsAt>>()
-  const found = new Map<GestureRef, ReturnType<typeof findGesture>>()
-  const find = (ref: GestureRef): ReturnType<typeof findGesture> => {
-    const known = found.get(ref)
-    if (known !== undefined) return known
-    const fresh = findGesture(rig, ref)
-    found.set(ref, fresh)
-    return fresh
-  }
-  return places.flatMap((place) => {
-    const key = `${place.controller}/${place.template}/${place.layer ?? ''}`
-    if (!tables.has(key)) {
-      const controller = rigIndex(rig).controllers.get(place.controller)
-      tables.set(key, controller ? assignmentsAt(controller, place) : null)
-    }
-    const assignment = tables.get(key)?.[place.gesture]
-    const at = assignment && find(placeRef(place))
-    if (!at) return programmedAt(rig, place) ?? []
-    return { place, control: at.control, gesture: at.gesture, assignment }
+  const tables = byTable((at) => {
+    const controller = rigIndex(rig).controllers.get(at.controller)
+    return { table: controller ? assignmentsAt(controller, at) : null }
   })
+  const found = new Map<Id, Map<GestureKey, ReturnType<typeof findGesture>>>()
+  const find = ({ controller, gesture }: Place): ReturnType<typeof findGesture> => {
+    let own = found.get(controller)
+    if (!own) {
+      own = new Map()
+      found.set(controller, own)
+    }
+    let at = own.get(gesture)
+    if (at === undefined) {
+      at = findGesture(rig, gestureRef(controller, gesture))
+      own.set(gesture, at)
+    }
+    return at
+  }
+  const all: Programmed[] = []
+  for (const place of places) {
+    const assignment = tables.at(place).table?.[place.gesture]
+    const at = assignment && find(place)
+    const programmed = at
+      ? { place, control: at.control, gesture: at.gesture, assignment }
+      : programmedAt(rig, place)
+    if (programmed) all.push(programmed)
+  }
+  return all
 }
 
 /** Edits that change many assignments, one edit a layer. What `change` leaves as it is, is left out. */
@@ -61,21 +97,13 @@ export function changeProgrammed(
   all: readonly Programmed[],
   change: (programmed: Programmed, index: number) => Assignment,
 ): RigEdit[] {
-  const groups = new Map<
-    string,
-    { at: Omit<Place, 'gesture'>; assignments: Record<GestureKey, Assignment> }
-  >()
+  const groups = byTable((at) => ({ at, assignments: {} as Record<GestureKey, Assignment> }))
   all.forEach((programmed, index) => {
-    const { place } = programmed
     const next = change(programmed, index)
-    if (next === programmed.assignment) return
-    const { controller, template, layer } = place
-    const key = `${controller}/${template}/${layer ?? ''}`
-    const group = groups.get(key) ?? { at: { controller, template, layer }, assignments: {} }
-    groups.set(key, group)
-    group.assignments[place.gesture] = next
+    if (next !== programmed.assignment)
+      groups.at(programmed.place).assignments[programmed.place.gesture] = next
   })
-  return [...groups.values()].map((group): RigEdit => ({ type: 'assignments', ...group }))
+  return groups.all().map((group): RigEdit => ({ type: 'assignments', ...group }))
 }
 
 /** Edits that make what stands at many places send nothing; pins and memos stay. */
