@@ -4,6 +4,7 @@ import {
   modelOf,
   parameterName,
   rigIndex,
+  splitGestureRef,
   type Controller,
   type GestureKey,
   type Mapping,
@@ -13,17 +14,27 @@ import { mappingParameter, mappingState } from './agreement'
 
 const agrees = (rig: Rig, mapping: Mapping): boolean => mappingState(rig, mapping).agreement === 'agrees'
 
-/** Does a controller send the very same by a gesture as it did? */
+/** Does a controller send the very same messages by a gesture as it did? What else is written there is not sent. */
 function sendsAsBefore(a: Controller, b: Controller, gesture: GestureKey): boolean {
   if (a === b) return true
   if (a.homeChannel !== b.homeChannel) return false
-  const [was, is] = [[...assignmentsOfGesture(a, gesture)], [...assignmentsOfGesture(b, gesture)]]
-  return was.length === is.length && was.every((assignment, index) => assignment === is[index])
+  const is = assignmentsOfGesture(b, gesture)
+  for (const { messages } of assignmentsOfGesture(a, gesture)) {
+    const next = is.next()
+    if (next.done || next.value.messages !== messages) return false
+  }
+  return is.next().done === true
 }
 
 /** Is everything that a mapping rests on the very same in both rigs, but for the cables? */
 function isUntouched(before: Rig, after: Rig, was: Mapping, is: Mapping): boolean {
   if (was !== is || was.gesture === null) return was === is
+  const owner = splitGestureRef(was.gesture).controller
+  const isAsBefore =
+    before.models === after.models &&
+    before.destinations === after.destinations &&
+    rigIndex(before).controllers.get(owner) === rigIndex(after).controllers.get(owner)
+  if (isAsBefore) return true
   const [a, b] = [findGesture(before, was.gesture), findGesture(after, was.gesture)]
   return (
     a !== null &&

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { Layers, PencilRuler, Plus, SlidersHorizontal, Table2 } from '@lucide/vue'
 import type { Stack } from '#core/rig'
+import { kept } from '~/lib/kept'
 
 const desk = useDeskStore()
 const preferences = usePreferencesStore()
@@ -12,26 +13,38 @@ const TOOLS = [
   { panel: 'controller', name: 'The controller itself', icon: SlidersHorizontal },
 ] as const
 
-const templateOptions = computed(() => {
+interface Option {
+  value: string
+  label: string
+  hint?: string
+}
+// Every edit of an assignment makes new stacks; the pickers change only with what they offer.
+const templateOptions = computed<Option[]>((before) => {
   const slots = desk.controller?.slots ?? []
-  return (desk.controller?.templates ?? []).map(({ id, name }) => {
+  const options = (desk.controller?.templates ?? []).map(({ id, name }): Option => {
     const slot = slots.find(({ template }) => template === id)
-    return { value: id, label: name, hint: slot ? `slot ${slot.number}` : undefined }
+    return { value: id, label: name, ...(slot ? { hint: `slot ${slot.number}` } : {}) }
   })
+  return kept(before, options)
 })
 const template = computed({
   get: () => desk.template?.id ?? NONE,
   set: (id) => desk.chooseTemplate(id),
 })
-const layerOptions = (stack: Stack) => [
-  ...stack.layers.map(({ id, name }) => ({
+const layerOptions = ({ layers, powerUp }: Stack): Option[] => [
+  ...layers.map(({ id, name }) => ({
     value: id,
     label: name,
-    hint: id === stack.powerUp ? 'at power-up' : undefined,
+    ...(id === powerUp ? { hint: 'at power-up' } : {}),
   })),
-  ...(stack.powerUp === null ? [{ value: NONE, label: 'none shown', hint: 'at power-up' }] : []),
+  ...(powerUp === null ? [{ value: NONE, label: 'none shown', hint: 'at power-up' }] : []),
 ]
-const shownLayer = (stack: Stack): string => desk.shown?.layers[stack.id] ?? NONE
+const stacks = computed<Array<{ id: string; name: string; options: Option[] }>>((before) =>
+  (desk.template?.stacks ?? []).map((stack, index) =>
+    kept(before?.[index], { id: stack.id, name: stack.name, options: layerOptions(stack) }),
+  ),
+)
+const shownLayer = (stack: string): string => desk.shown?.layers[stack] ?? NONE
 </script>
 
 <template>
@@ -71,12 +84,12 @@ const shownLayer = (stack: Stack): string => desk.shown?.layers[stack.id] ?? NON
     <span class="bg-line mx-1 h-6 w-px" />
     <UiSelect v-model="template" label="Template" caption="Template" :options="templateOptions" />
     <UiSelect
-      v-for="stack in desk.template?.stacks ?? []"
+      v-for="stack in stacks"
       :key="stack.id"
       :label="`Layer of ${stack.name}`"
       :caption="stack.name"
-      :model-value="shownLayer(stack)"
-      :options="layerOptions(stack)"
+      :model-value="shownLayer(stack.id)"
+      :options="stack.options"
       @update:model-value="desk.chooseLayer(stack.id, $event || null)"
     />
     <div class="ml-auto flex gap-0.5" role="group" aria-label="Change this controller">

@@ -2,6 +2,7 @@
 import { Minimize2, Route } from '@lucide/vue'
 import { cellKey, cellTarget, EVERY_BUS } from '#core/addresses'
 import { CHANNELS, printTag } from '#core/midi'
+import { kept } from '~/lib/kept'
 
 const desk = useDeskStore()
 const analysis = useAnalysisStore()
@@ -11,9 +12,9 @@ const readout = ref<{ channel: number; number: number } | null>(null)
 const marks = useMarks()
 
 const lattice = computed(() => analysis.lattice)
-const busOptions = computed(() => {
+const busOptions = computed<Array<{ value: string; label: string }>>((before) => {
   const each = analysis.buses.map(({ id, name }) => ({ value: id, label: name }))
-  return each.length > 1 ? [...each, { value: EVERY_BUS, label: 'every destination' }] : each
+  return kept(before, each.length > 1 ? [...each, { value: EVERY_BUS, label: 'every destination' }] : each)
 })
 /** The destinations that are shown. */
 const destinations = computed(() =>

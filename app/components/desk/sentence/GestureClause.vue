@@ -86,6 +86,7 @@ function remove(index: number): void {
           >pinned</ChipToggle
         >
         <input
+          :key="key"
           class="bg-raised border-line h-6 min-w-0 flex-1 rounded-md border px-2 text-xs"
           placeholder="memo"
           aria-label="Memo"

@@ -33,7 +33,11 @@ const showElsewhere = ref(false)
 /** Of very many only the first are listed, until asked. */
 const FEW = 12
 const mostShown = ref(FEW)
-watch(gestureOf, () => (mostShown.value = FEW))
+watch(gestureOf, () => {
+  mostShown.value = FEW
+  isJoining.value = false
+  showElsewhere.value = false
+})
 </script>
 
 <template>

@@ -58,7 +58,7 @@ const fields = computed(() => [
         <span v-if="position > 0 && !isClose(word)">{{ ' ' }}</span>
         <span v-if="word.type === 'plain'" :class="position === 0 && 'font-medium'">{{ word.text }}</span>
         <WordChoice v-else-if="word.type === 'choice'" :word="word" @change="emit('change', $event)" />
-        <WordNumber v-else :word="word" @change="emit('change', $event)" />
+        <WordNumber v-else :key="desk.control?.id" :word="word" @change="emit('change', $event)" />
       </template>
       <span v-if="showsMoment && moment?.type === 'choice'" class="text-base">
         {{ ' ' }}<WordChoice :word="moment" @change="emit('change', $event)" />
@@ -73,19 +73,33 @@ const fields = computed(() => [
       </span>
     </p>
     <div v-if="isCurrent" class="mt-1.5 flex items-start gap-2">
-      <SysexField v-if="message.kind === 'sysex'" :message="message" @change="emit('change', $event)" />
-      <TagField v-else :message="message" :gesture="gesture" @change="emit('change', $event)" />
+      <!-- What is typed and not yet taken must not pass to the next control: fields are its own, words are not. -->
+      <SysexField
+        v-if="message.kind === 'sysex'"
+        :key="`sysex ${desk.control?.id}`"
+        :message="message"
+        @change="emit('change', $event)"
+      />
+      <TagField
+        v-else
+        :key="`tag ${desk.control?.id}`"
+        :message="message"
+        :gesture="gesture"
+        @change="emit('change', $event)"
+      />
       <UiButton look="plain" :aria-expanded="showFields" @click="showFields = !showFields">
         <ChevronRight :size="13" :class="showFields && 'rotate-90'" />As fields
       </UiButton>
     </div>
     <ListField
       v-if="isCurrent && list"
+      :key="`list ${desk.control?.id}`"
       :values="list.values"
       @change="emit('change', { ...list.message, behaviour: { kind: 'list', values: $event } })"
     />
     <LabelledFields
       v-if="isCurrent && showFields"
+      :key="`fields ${desk.control?.id}`"
       :fields="fields"
       class="mt-2"
       @change="emit('change', $event)"

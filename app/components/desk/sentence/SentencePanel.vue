@@ -37,7 +37,7 @@ const heading = computed(() =>
     <div class="mt-2 space-y-2">
       <GestureClause
         v-for="gesture in desk.control.gestures"
-        :key="`${desk.control.id}.${gesture}`"
+        :key="gesture"
         :gesture="gesture"
         :is-current="desk.gesture === `${desk.control.id}.${gesture}`"
       />
@@ -48,6 +48,6 @@ const heading = computed(() =>
         >{{ findings.length - mostShown }} more findings here</UiButton
       >
     </div>
-    <MappingList v-if="desk.gesture && !desk.control.silent" :key="desk.gesture" class="mt-4" />
+    <MappingList v-if="desk.gesture && !desk.control.silent" class="mt-4" />
   </div>
 </template>
