@@ -95,6 +95,14 @@ it('the whole check of a large rig, and after one edit', () => {
     ]).rig
     last = recheck(last, edited)
   }, RECHECKS)
+  let moved = 0
+  const moving = median(() => {
+    const place = { x: 20 + (moved++ % 10), y: 20, w: 20, h: 20 }
+    edited = perform(edited, 'x', [
+      { type: 'controls-set', model: 'desk', controls: [{ id: 'k0', set: { place } }] },
+    ]).rig
+    last = recheck(last, edited)
+  }, RECHECKS)
   console.log(
     [
       `64 controllers, 100,352 assignments, 8 destinations, ${held.findings.length} findings:`,
@@ -102,6 +110,7 @@ it('the whole check of a large rig, and after one edit', () => {
       `  the whole check                    ${full.toFixed(0).padStart(6)} ms = ${(full / hash).toFixed(1)} × the hashing (figure: at most 5)`,
       `  recheck after one edit             ${after.toFixed(0).padStart(6)} ms = 1/${(full / after).toFixed(1)} of the whole (figure: at most 1/50)`,
       `  recheck after a mapping is taught  ${teaching.toFixed(0).padStart(6)} ms = 1/${(full / teaching).toFixed(1)} of the whole`,
+      `  recheck after a control is moved   ${moving.toFixed(0).padStart(6)} ms = 1/${(full / moving).toFixed(1)} of the whole`,
       `  memory that one check takes       ${memory.toFixed(0).padStart(6)} MB`,
     ].join('\n'),
   )

@@ -55,6 +55,13 @@ export async function measure(page: Session, { name, times, script, before = '' 
   return { name, median: at(0.5), p95: at(0.95) }
 }
 
+/** One word that changes, and nothing else: what the machine itself takes for a frame. */
+export const ONE_WORD = {
+  name: 'for comparison: one word changes',
+  times: 60,
+  script: `document.querySelector('[data-control] text').textContent = 'word ' + n`,
+}
+
 const CLICK = `.dispatchEvent(new MouseEvent('click', { bubbles: true, cancelable: true`
 const DRAG = `
   const target = at('pad-5')
@@ -75,7 +82,7 @@ export async function measureDesk(rig: Rig, controls: number): Promise<Measured[
     await page.find('[data-testid=surface]')
     await importText(page, 'bench.json', writeRig(rig))
     await page.find(`[data-control=pad-${controls}]`)
-    const found: Measured[] = []
+    const found: Measured[] = [await measure(page, ONE_WORD)]
     found.push(
       await measure(page, {
         name: 'select one control',

@@ -157,3 +157,24 @@ describe('by keyboard alone', () => {
     await page.waitFor('the old address', async () => (await field.getAttribute('value')) === '8:cc24+56')
   })
 })
+
+describe('the sentence, from one control to the next', () => {
+  it('keeps its fields open, and takes nothing half typed along', async () => {
+    const tagOf = (id: string) => page.text(`[data-control="${id}"] .tagtext`)
+    await page.click('[data-control="fader-4"]')
+    await page.press('As fields')
+    await page.find('#field-number')
+    const [before, next] = [await tagOf('fader-4'), await tagOf('fader-5')]
+    await (await page.find('[data-address-field]')).sendKeys(Key.chord(Key.CONTROL, 'a'), 'what')
+    await (await page.find('#field-number')).sendKeys(Key.chord(Key.CONTROL, 'a'), '99')
+    await page.click('[data-control="fader-5"]')
+    const number = (tag: string): string => tag.slice(tag.indexOf(':') + 1)
+    await page.waitFor('the next one', async () =>
+      (await (await page.find('[data-address-field]')).getAttribute('value'))?.endsWith(number(next)),
+    )
+    expect(await page.count('#field-number')).toBe(1)
+    expect(await page.count('[data-testid=selection-name] ~ * [role=alert]')).toBe(0)
+    expect(await tagOf('fader-4')).toBe(before)
+    expect(await tagOf('fader-5')).toBe(next)
+  })
+})

@@ -1,9 +1,11 @@
 import {
   splitGestureRef,
+  type Control,
   type Controller,
   type Id,
   type Layer,
   type Mapping,
+  type Model,
   type Rig,
   type Stack,
   type Template,
@@ -42,7 +44,25 @@ const sameStack = (a: Stack, b: Stack): boolean =>
 const sameTemplate = (a: Template, b: Template): boolean =>
   sameBut(a, b, 'base', 'stacks') && allPairs(a.stacks, b.stacks, sameStack)
 const sameController = (a: Controller, b: Controller): boolean =>
-  sameBut(a, b, 'templates') && allPairs(a.templates, b.templates, sameTemplate)
+  sameBut(a, b, 'templates', 'hue', 'slots') && allPairs(a.templates, b.templates, sameTemplate)
+
+// Where controls lie, and how large they are, is a matter of the picture alone.
+const unplaced = (control: Control): string => JSON.stringify({ ...control, place: null })
+const sameControl = (a: Control, b: Control): boolean => unplaced(a) === unplaced(b)
+const sameModel = (a: Model, b: Model): boolean =>
+  sameBut(a, b, 'surface') &&
+  sameBut(a.surface, b.surface, 'controls', 'width', 'height') &&
+  allPairs(a.surface.controls, b.surface.controls, sameControl)
+
+/** What nobody reads who asks what is sent and heard. */
+const UNREAD = [
+  'name',
+  'notes',
+  'middleC',
+  'programsFrom',
+  'houseRules',
+  'setAside',
+] as const satisfies ReadonlyArray<keyof Rig>
 
 function lacking<T>(all: readonly T[], other: readonly T[]): T[] {
   if (all === other) return []
@@ -51,11 +71,12 @@ function lacking<T>(all: readonly T[], other: readonly T[]): T[] {
 }
 
 /**
- * What differs between two rigs for those who send, where assignments and mappings are all that differs; null
- * where anything else does.
+ * What differs between two rigs for those who send, where assignments, mappings and what has no part in it (where
+ * controls lie, hues, names of the rig, what was set aside) are all that differs; null where anything else does.
  */
 export function senderChange(before: Rig, after: Rig): SenderChange | null {
-  if (!sameBut(before, after, 'controllers', 'mappings')) return null
+  if (!sameBut(before, after, 'controllers', 'mappings', 'models', ...UNREAD)) return null
+  if (!allPairs(before.models, after.models, sameModel)) return null
   if (!allPairs(before.controllers, after.controllers, sameController)) return null
   const controllers = new Set<Id>()
   const gone: Sender[] = []

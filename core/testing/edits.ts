@@ -14,6 +14,16 @@ const expecting = fc.constantFrom(
 export const anyEdit: fc.Arbitrary<RigEdit> = fc.oneof(
   fc.record({ name: fc.string() }).map(({ name }): RigEdit => ({ type: 'rig-set', set: { name } })),
   fc
+    .record({ x: fc.integer({ min: 0, max: 60 }), label: fc.constantFrom('Knob 1', 'Other') })
+    .map(({ x, label }) => ({
+      type: 'controls-set' as const,
+      model: 'plain',
+      controls: [{ id: 'k1', set: { place: { x, y: 20, w: 14, h: 14 }, label } }],
+    })),
+  fc
+    .record({ hue: fc.integer({ min: 0, max: 7 }) })
+    .map((set): RigEdit => ({ type: 'controller-set', controller: 'a', set })),
+  fc
     .record({
       controller: fc.constantFrom('a', 'b', 'nobody'),
       layer: fc.constantFrom(null, 'la', 'gone'),

@@ -70,7 +70,9 @@ const requireModel = (rig: Rig, id: Id): Model => requireItem(rig.models, id, 'c
 /** Drop blocks that have no member left. */
 function dropEmptyBlocks(model: Model): void {
   const used = new Set(model.surface.controls.map(({ block }) => block))
-  model.surface.blocks = model.surface.blocks.filter(({ id }) => used.has(id))
+  const isEmpty = ({ id }: Block): boolean => !used.has(id)
+  if (model.surface.blocks.some(isEmpty))
+    model.surface.blocks = model.surface.blocks.filter((block) => !isEmpty(block))
 }
 
 export const controlsAdd = editKind<ControlsAdd>('controls-add', (rig, edit) => {
