@@ -50,6 +50,8 @@ export default defineNuxtConfig({
     },
   },
   vite: {
+    // Smaller by a twentieth than what the usual minifier leaves, for some seconds more of building.
+    build: { target: 'es2023', minify: 'terser' },
     plugins: [tailwindcss()],
     worker: { format: 'es' },
     optimizeDeps: {

@@ -106,6 +106,14 @@ describe.each(['vellum', 'night'])('in the %s theme', (theme) => {
     await page.click('[data-testid=teach-open]')
     await page.find('[data-teach]')
     expect(await violations()).toEqual([])
+    await page.click('[data-lens=behaviour]')
+    await page.waitFor(
+      'what it gives',
+      async () => (await page.text('[data-control="fader-1"] .tagtext')) === '14-bit',
+    )
+    const spoken = await (await page.find('[data-control="fader-1"]')).getAttribute('aria-label')
+    expect(spoken).toContain('gives 0–16383, 14-bit')
+    expect(await violations(), 'behaviour').toEqual([])
     await page.click('[data-lens=destinations]')
     await page.find('[data-board-item]')
     expect(await violations(), 'destinations').toEqual([])

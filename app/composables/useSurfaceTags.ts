@@ -2,6 +2,7 @@ import { mappingParameter, movedAt } from '#core/mappings'
 import { printTag } from '#core/midi'
 import {
   assignmentsAt,
+  behaviourWords,
   parameterName,
   placeKey,
   sentAddress,
@@ -13,6 +14,15 @@ import {
   type Showing,
 } from '#core/rig'
 import type { ControlTag } from '~/lib/surface/drawn'
+
+/** Rules about what a control makes of being moved. */
+const OF_BEHAVIOUR: ReadonlySet<string> = new Set([
+  'mode-mismatch',
+  'range-short',
+  'toggle-drift',
+  'stuck',
+  'out-of-ability',
+])
 
 const isSameTag = (a: ControlTag, b: ControlTag | undefined): boolean =>
   b !== undefined &&
@@ -118,12 +128,35 @@ export function useSurfaceTags(controls: () => readonly Control[]) {
     }
   }
 
+  /** What a gesture makes of being moved, in the lens on behaviour. */
+  function behavesFor(controller: Controller, showing: Showing): (key: GestureKey) => ControlTag | null {
+    const { byPlace } = marks.value
+    return (key) => {
+      const place = shownPlace(controller, showing, key)
+      const message = place && assignmentsAt(controller, place)?.[key]?.messages[0]
+      const names = message ? behaviourWords(message) : []
+      const short = names.at(-1)
+      if (!place || short === undefined) return null
+      return {
+        gesture: key,
+        text: short,
+        names,
+        does: 'gives',
+        severity: byPlace.get(placeKey(place))?.find(({ rule }) => OF_BEHAVIOUR.has(rule))?.severity ?? null,
+        isShared: false,
+        isPinned: false,
+        isPlanned: false,
+      }
+    }
+  }
+
+  const LOOKS = { addresses: tagsFor, behaviour: behavesFor, destinations: movesFor, lights: litFor } as const
+
   return computed<ReadonlyMap<Id, readonly ControlTag[]>>((before) => {
     const all = new Map<Id, readonly ControlTag[]>()
     let isAsBefore = true
     const { controller, shown } = desk
-    const look =
-      preferences.lens === 'destinations' ? movesFor : preferences.lens === 'lights' ? litFor : tagsFor
+    const look = LOOKS[preferences.lens]
     const tagOf = controller && shown ? look(controller, shown) : () => null
     for (const { id, gestures } of controls()) {
       const tags = gestures.flatMap((gesture) => tagOf(`${id}.${gesture}`) ?? [])

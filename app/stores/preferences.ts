@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 
 export type ThemeChoice = 'system' | 'vellum' | 'night'
 
-export type Lens = 'addresses' | 'destinations' | 'lights'
+export type Lens = 'addresses' | 'behaviour' | 'destinations' | 'lights'
 
 /** What this player likes, kept in this browser. */
 export const usePreferencesStore = defineStore('preferences', () => {

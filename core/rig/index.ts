@@ -1,4 +1,5 @@
 export * from './abilities'
+export * from './behaviour-words'
 export * from './cable-rules'
 export * from './choices'
 export * from './edits'

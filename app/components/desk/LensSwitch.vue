@@ -5,6 +5,7 @@ import type { Lens } from '~/stores/preferences'
 const preferences = usePreferencesStore()
 const LENSES: ReadonlyArray<{ id: Lens; name: string }> = [
   { id: 'addresses', name: 'Addresses' },
+  { id: 'behaviour', name: 'Behaviour' },
   { id: 'destinations', name: 'Destinations' },
   { id: 'lights', name: 'Lights' },
 ]

@@ -55,6 +55,11 @@ const commands = computed<Command[]>(() => [
     about: 'the lens on destinations',
     run: onDesk(() => (preferences.lens = 'destinations')),
   },
+  {
+    name: 'Show behaviour',
+    about: 'the lens on behaviour',
+    run: onDesk(() => (preferences.lens = 'behaviour')),
+  },
   { name: 'Show lights', about: 'the lens on lights', run: onDesk(() => (preferences.lens = 'lights')) },
   {
     name: 'Show addresses',

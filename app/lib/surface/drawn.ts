@@ -15,6 +15,8 @@ export interface ControlTag {
   isPlanned: boolean
   /** Is it the name of what is moved, rather than an address? The long form, then the short one. */
   names?: readonly string[]
+  /** The word between a movement and what is said of it, where that is not what the form of the tag suggests. */
+  does?: 'gives'
 }
 
 /** What the drawing of a control depends on: as long as these are the same, so is the drawing. */
@@ -68,9 +70,9 @@ const RANK = { error: 3, warning: 2, advice: 1 } as const
 const TAG_CHAR_PX = 6.7
 
 function spokenOf({ place: { control }, tags, light }: DrawnFrom): string {
-  const sent = tags.map(({ gesture, text, severity, isShared, isPlanned, names }) => {
+  const sent = tags.map(({ gesture, text, severity, isShared, isPlanned, names, does: word }) => {
     const verb = gestureVerb(splitGestureKey(gesture).gesture).toLowerCase()
-    const does = light ? 'shows' : names ? 'moves' : isPlanned ? 'is to send' : 'sends'
+    const does = word ?? (light ? 'shows' : names ? 'moves' : isPlanned ? 'is to send' : 'sends')
     return `${verb} ${does} ${names?.[0] ?? text}${severity ? `, ${severity}` : ''}${isShared ? ', shared on purpose' : ''}`
   })
   const said = sent.length > 0 ? sent : ['sends nothing']

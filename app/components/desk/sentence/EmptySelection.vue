@@ -12,6 +12,10 @@ const preferences = usePreferencesStore()
         >The surface shows what each control moves. Select controls, pick what they are to move below, and
         join them: first to first, in order.</template
       >
+      <template v-else-if="preferences.lens === 'behaviour'"
+        >The surface shows what each control makes of being moved: the values it runs through, whether it is
+        held, or stays on until the next press. 127–0 is an inverted range.</template
+      >
       <template v-else-if="preferences.lens === 'lights'"
         >The surface shows its lights. Select controls and give them a role below: what their light
         says.</template
