@@ -106,9 +106,11 @@ describe('by keyboard alone', () => {
     await page.waitFor('the parameters', async () =>
       (await page.text('[data-testid=parameters]')).includes('1:nrpn640'),
     )
+    // What is counted below the lattice is counted by the worker: wait for what was asked for.
     await page.click('[data-family=program]')
+    await page.find('[data-testid=lattice][data-shows=program]')
     await page.click('[data-family=cc]')
-    await page.find('[data-testid=lattice]')
+    await page.find('[data-testid=lattice][data-shows=cc]')
     const used = async (): Promise<number> =>
       Number(/(\d+) numbers used/.exec(await page.text('[data-testid=readout]'))?.[1])
     const before = await used()

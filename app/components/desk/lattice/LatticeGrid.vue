@@ -141,6 +141,7 @@ const silent = computed(() => {
       :aria-label="`Lattice, ${shown.rows.length} channels in use. Arrows move, Control with arrows goes to the next in use, Shift with arrows to the next free, Page Down to the next finding, Enter selects, z shows one channel large.`"
       class="lattice block"
       data-testid="lattice"
+      :data-shows="shown.family"
       @mousemove="look(spotUnder($event))"
       @mouseleave="look(isFocused ? cursor : null)"
       @pointerdown="((wasDragged = false), startDrag($event, spotUnder($event)))"
