@@ -122,9 +122,16 @@ function shortagesOf(
       ...(request.shareLayers ? [] : ['let layers share']),
       ...(pinned.length > 0 ? [`unpin ${placeWords(rig, pinned.map(findingPlace))}`] : []),
     ]
+    const left = `${senders.length === 1 ? 'this one is' : `these ${senders.length} are`} left.`
+    if (request.policy.kind.startsWith('each-'))
+      return {
+        message: `${placeWords(rig, senders.map(findingPlace))}: no one channel has room for all that are to be together on it and reaches what each of them moves; ${left}`,
+        help: 'To help: let channels stay as they are, or choose which may be used.',
+        at: senders.map(findingPlace),
+      }
     const where = isWide(request) ? 'on any channel' : `on channel ${first?.channel ?? 1}`
     return {
-      message: `${placeWords(rig, senders.map(findingPlace))}: ${rivals.size === 1 ? '1 gesture wants' : `${rivals.size} gestures compete for`} ${room.size === 0 ? `a ${kind} number` : `${room.size} free ${kind} ${room.size === 1 ? 'number' : 'numbers'}`} ${where}${room.size === 0 ? ', and none is free' : ''}; ${senders.length === 1 ? 'this one is' : `these ${senders.length} are`} left.`,
+      message: `${placeWords(rig, senders.map(findingPlace))}: ${rivals.size === 1 ? '1 gesture wants' : `${rivals.size} gestures compete for`} ${room.size === 0 ? `a ${kind} number` : `${room.size} free ${kind} ${room.size === 1 ? 'number' : 'numbers'}`} ${where}${room.size === 0 ? ', and none is free' : ''}; ${left}`,
       help: helps.length === 0 ? '' : `To help: ${helps.join(', or ')}.`,
       at: senders.map(findingPlace),
     }
@@ -139,9 +146,13 @@ function heldBack(context: CheckContext, request: AllocateRequest, fixed: readon
     const why = isCarried || whyLeftOut(request, sender) ? null : whyFixed(context, request, sender)
     if (why !== null) said.set(why, [...(said.get(why) ?? []), sender])
   }
+  const movesIfNamed = (sender: Sender): boolean =>
+    whyFixed(context, { ...request, gestures: [...request.gestures, sender.gesture] }, sender) === null
   return [...said].map(([why, senders]) => ({
     message: `${placeWords(context.rig, senders.map(findingPlace))}: ${why}, so ${senders.length === 1 ? 'it is left as it is' : 'they are left as they are'}.`,
-    help: 'To help: name it, by selecting it and letting only what is selected change, or change it yourself.',
+    help: senders.every(movesIfNamed)
+      ? 'To help: name it, by selecting it and letting only what is selected change, or change it yourself.'
+      : 'No plan may change it: change it yourself.',
     at: senders.map(findingPlace),
   }))
 }

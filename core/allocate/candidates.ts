@@ -173,7 +173,7 @@ export function alikeKey(context: CheckContext, request: AllocateRequest, sender
   if (isJoined || !isWanting(sender) || message.kind === 'poly') return null
   const reached = occupancy.emissionsOf(sender).map(({ bus }) => bus.id)
   const block = preferencesAt(rig, request.rules, place, message.kind)
-  const layer = request.shareLayers || request.policy.kind === 'each-layer' ? standingKey(sender) : ''
+  const layer = request.shareLayers ? standingKey(sender) : ''
   return JSON.stringify([
     place.controller,
     [message, ...followers.map((each) => each.message)].map((each) => ({

@@ -96,6 +96,13 @@ describe('leaving a channel', () => {
     expect(found.shortages.map(({ message }) => message)).toEqual([
       'Knob 5 (A): it is pinned, so it is left as it is.',
     ])
+    expect(found.shortages[0]?.help).toMatch(/name it/)
+    const named = plan(rig, {
+      kind: 'avoid',
+      away: [{ message: 'all', channel: 1 }],
+      gestures: ['a/k4.turn', 'a/k5.turn'],
+    })
+    expect(named.changes.map(({ to }) => to)).toEqual(['2:note60', expect.stringMatching(/^2:cc/)])
   })
 
   it.each<[string, AllocateInput, string]>([
@@ -143,6 +150,8 @@ it('a standard parameter that wants a number is left to the player, who is told'
   const found = plan(rig, { kind: 'fill' })
   expect(found.changes).toEqual([])
   expect(found.shortages[0]?.message).toMatch(/for you to say/)
+  expect(found.shortages[0]?.help).toMatch(/change it yourself/)
+  expect(found.shortages[0]?.help).not.toMatch(/name it/)
 })
 
 describe('parameters', () => {
@@ -246,4 +255,28 @@ it('gives each controller the channel on which least is to be learned anew', () 
   expect([...channels('b')]).toEqual([7])
   expect(found.stale.map(({ mapping }) => mapping)).toEqual(['m2'])
   expect(found.bound).toBeNull()
+})
+
+it('says that no one channel serves what is to be together on one', () => {
+  const only = (channel: number) => ({
+    playing: { channels: { kind: 'only' as const, channels: [channel] } },
+  })
+  const on = (channel: number, number: number) => sending({ kind: 'cc', channel, number })
+  const rig = testRig(
+    [testController('a', { 'k1.turn': on(1, 20), 'k2.turn': on(2, 21) })],
+    [testDestination('d', { hears: only(1) }), testDestination('e', { hears: only(2) })],
+    {
+      mappings: ['d', 'e'].map((destination, index) => ({
+        id: destination,
+        gesture: `a/k${index + 1}.turn`,
+        destination,
+        parameter: 'p1',
+        learnedAt: `${index + 1}:cc${20 + index}`,
+      })),
+    },
+  )
+  const found = plan(rig, { kind: 'replan', policy: { kind: 'each-controller' } })
+  expect(found.shortages.map(({ message }) => message)).toEqual([
+    expect.stringMatching(/no one channel has room .* this one is left/),
+  ])
 })

@@ -64,7 +64,9 @@ export function freedomOf(
     case 'note':
       if (message.keys.kind === 'zone') return { why: 'a zone has its channels by the standard' }
       if (message.keys.kind === 'span') return onlyChannel('keys are pitches')
-      return isWanting(sender) || isNamed(request, sender) || !isPitch(context, sender)
+      if (isWanting(sender) || !isPitch(context, sender)) return { free: 'number' }
+      // A pitch that leaves its channel stays that pitch, even if it is named.
+      return isNamed(request, sender) && !leavesChannel(request, sender)
         ? { free: 'number' }
         : onlyChannel('a note is a pitch or a sound')
     case 'poly':

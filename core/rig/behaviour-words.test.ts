@@ -18,7 +18,7 @@ it.each<[MessageInput, string[]]>([
   [{ kind: 'note', keys: { kind: 'one', number: 36 } }, ['held by force 1–127', 'held by force', 'held']],
   [
     { kind: 'note', keys: { kind: 'one', number: 36 }, velocity: { kind: 'fixed', value: 100 } },
-    ['held at 100', 'held at 100', 'held'],
+    ['held at 100', 'held'],
   ],
   [{ kind: 'program', number: 3 }, ['once']],
 ])('%j behaves as %j', (message, words) => {

@@ -36,9 +36,9 @@ function behaviour(message: Controlling, sent: Behaviour): string[] {
 
 function noteWords({ behaviour: sent, velocity }: MessageOf<'note'>): string[] {
   const how = sent.kind === 'toggle' ? 'on/off' : sent.kind === 'trigger' ? 'once' : 'held'
-  const force =
-    velocity.kind === 'fixed' ? `at ${velocity.value}` : `by force ${span(velocity.low, velocity.high)}`
-  return [`${how} ${force}`, velocity.kind === 'fixed' ? `${how} ${force}` : `${how} by force`, how]
+  return velocity.kind === 'fixed'
+    ? [`${how} at ${velocity.value}`, how]
+    : [`${how} by force ${span(velocity.low, velocity.high)}`, `${how} by force`, how]
 }
 
 /**

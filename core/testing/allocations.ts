@@ -1,5 +1,12 @@
 import * as fc from 'fast-check'
-import { NOWHERE, OWN_TERMS, type Problem, type Shape } from '../allocate/solver/problem'
+import {
+  comparePlaced,
+  NOWHERE,
+  OWN_TERMS,
+  type Choice,
+  type Problem,
+  type Shape,
+} from '../allocate/solver/problem'
 
 export interface Drawn {
   /** Free numbers by channel, with their class rank. */
@@ -74,3 +81,31 @@ export const anySmall: fc.Arbitrary<Drawn> = fc.record({
   }),
   outside: fc.uniqueArray(fc.integer({ min: 0, max: 9 }), { maxLength: 3 }),
 })
+
+/** The best choice, by trying every one in which each item has an address that it may have. */
+export function bestByTrying(
+  problem: Problem,
+  isAllowed: (item: number, address: number) => boolean = () => true,
+): Choice {
+  let best: Choice | null = null
+  const taken = new Set<number>()
+  const choice: number[] = []
+  const go = (item: number): void => {
+    const shape = problem.items[item]
+    if (!shape) {
+      if (best === null || comparePlaced(problem, choice, best) < 0) best = [...choice]
+      return
+    }
+    shape.takes.forEach((takes, candidate) => {
+      if (!isAllowed(item, shape.addresses[candidate] ?? NOWHERE)) return
+      if (takes.some((resource) => taken.has(resource))) return
+      takes.forEach((resource) => taken.add(resource))
+      choice.push(candidate)
+      go(item + 1)
+      choice.pop()
+      takes.forEach((resource) => taken.delete(resource))
+    })
+  }
+  go(0)
+  return best ?? []
+}
