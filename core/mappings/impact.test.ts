@@ -1,7 +1,7 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
-import { perform, type RigEdit } from '../rig'
+import { assignmentsOf, perform, placeKey, withChannel, type RigEdit } from '../rig'
 import { anyRig } from '../testing/rigs'
 import { mappingName, mappingState, unheardAfter } from '.'
 
@@ -48,6 +48,21 @@ describe('what a change makes unheard', () => {
       },
     })
     expect(unheardAfter(rig, away).length).toBeGreaterThan(0)
+  })
+
+  it('sees a message that is put elsewhere, of a control that goes on sending as many', () => {
+    const place = { controller: 'syzra', template: 'nine-rings', layer: null, gesture: 'fader-1.slide' }
+    const [assigned] = rig.controllers.flatMap((controller) =>
+      [...assignmentsOf(controller)].filter(({ place: at }) => placeKey(at) === placeKey(place)),
+    )
+    const message = assigned?.assignment.messages[0]
+    if (!assigned || !message) throw new Error('no fader')
+    const elsewhere = withChannel(message, 16)
+    expect(
+      unheardAfter(rig, after({ type: 'message', at: place, index: 0, message: elsewhere })).length,
+    ).toBeGreaterThan(0)
+    const pinned = { ...assigned.assignment, pinned: !assigned.assignment.pinned }
+    expect(unheardAfter(rig, after({ type: 'assignment', at: place, assignment: pinned }))).toEqual([])
   })
 
   it('is exactly what agreed before and does not agree after', () => {
