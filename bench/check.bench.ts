@@ -2,6 +2,12 @@ import { expect, it } from 'vitest'
 import type { Rig } from '../core/rig'
 import { builtCore } from './built'
 
+const learnedAt = (channel: number, number: number) => ({
+  scope: 'channel' as const,
+  channel,
+  target: { kind: 'cc' as const, number },
+})
+
 const { assignmentsOf, cellKey, cellsOf, check, perform, recheck, stressRig } = await builtCore()
 
 const RUNS = 9
@@ -91,7 +97,7 @@ it('the whole check of a large rig, and after one edit', () => {
   let taught = 0
   const teaching = median(() => {
     edited = perform(edited, 'x', [
-      { type: 'mapping-set', mapping: 'm-5-1', set: { learnedAt: `6:cc${20 + (taught++ % 10)}` } },
+      { type: 'mapping-set', mapping: 'm-5-1', set: { learnedAt: learnedAt(6, 20 + (taught++ % 10)) } },
     ]).rig
     last = recheck(last, edited)
   }, RECHECKS)

@@ -2,7 +2,7 @@
 export { cellKey, cellsOf } from '../core/addresses'
 export { check, recheck } from '../core/conflicts'
 export { assignmentsOf, perform } from '../core/rig'
-export { classRank } from '../core/allocate/rank'
+export { classRank } from '../core/conflicts/free/rank'
 export { seeded } from '../core/allocate/solver/seeded'
 export { solve } from '../core/allocate/solver/solve'
 export { problemOf } from '../core/testing/allocations'

@@ -61,8 +61,8 @@ const leftOpen: NonNullable<DemoInput['destinations']>[number] = {
  * their page. The check says when these facts are no longer true, and the demo's test then tells.
  */
 const knownToStay: NonNullable<DemoInput['setAside']>[number] = {
-  finding: 'stuck:7eab2edfc634b481',
-  facts: '868e2662e6812fc8',
+  finding: 'stuck:pelluna/nine-rings/pads',
+  facts: 'fd39b201391bcd0f',
   reason: 'Both hands are off the pads when the page turns, between movements.',
 }
 
@@ -78,7 +78,7 @@ export function nineRings(state: DemoState): DemoInput {
   const found = state === 'as-found'
   return {
     format: 'deft-lattice/rig',
-    version: 1,
+    version: 2,
     name: found ? 'Nine Rings · as found' : 'Nine Rings · as performed',
     notes: 'One player, a planetarium, four movements in fifty minutes.',
     models: [syzra, pelluna, merrod, umbrek, corvel],

@@ -104,7 +104,7 @@ it('clears a channel: pitches and bend come along with their numbers, what is pi
     testController('a', {
       'k1.turn': sending({ kind: 'cc', number: 20 }),
       'k2.turn': sending({ kind: 'note', keys: { kind: 'span', low: 36, high: 48 } }),
-      'k3.turn': sending({ kind: 'bend' }),
+      'k3.turn': sending({ kind: 'pitchBend' }),
       'k4.turn': { ...sending({ kind: 'cc', number: 30 }), pinned: true },
     }),
   ])

@@ -170,7 +170,7 @@ describe('templates, stacks and many at once', () => {
     )
     expect(messages).toHaveLength(6 * 24)
     expect(messages.every((message) => 'channel' in message && message.channel === 7)).toBe(true)
-    expect(new Set(messages.map(({ kind }) => kind))).toEqual(new Set(['note', 'pressure']))
+    expect(new Set(messages.map(({ kind }) => kind))).toEqual(new Set(['note', 'channelPressure']))
   })
 
   it('a floor board whose five switches each choose what the pedals send, none at power-up', async () => {

@@ -1,5 +1,5 @@
 import { leadsIn, portKey, portsOf, type PortEnd, type PortRef } from '#core/rig'
-import { freeId } from '~/lib/ids'
+import { freeId } from '#core/rig'
 
 export const endName = ({ ownerName, name }: PortEnd): string => `${ownerName} · ${name}`
 

@@ -43,7 +43,7 @@ export function useCellDrag(lattice: () => Lattice, geometry: () => LatticeGeome
   const ownersAt = ({ row, number }: Spot): readonly Owner[] =>
     lattice().rows[row]?.cells.find((cell) => cell.number === number)?.owners ?? []
   const channelOf = ({ row }: Spot): number => lattice().rows[row]?.channel ?? 1
-  const isFirst = ({ live, part, role }: Owner): boolean => live && part !== 'second' && role === 'main'
+  const isFirst = ({ live, part, role }: Owner): boolean => live && part !== 'lsb' && role === 'main'
 
   /** The cells that go along: of the whole selection if the cell is part of it, else of its sender. */
   function run(spot: Spot): { spots: Spot[]; messages: MessagePlace[] } {

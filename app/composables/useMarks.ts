@@ -1,34 +1,8 @@
-import { parseTag } from '#core/midi'
-import { cellKey, EVERY_BUS, type CellAddress, type Space } from '#core/addresses'
+import { cellKey, cellsWithin, EVERY_BUS } from '#core/addresses'
 import { placeKey } from '#core/rig'
 import type { Finding } from '#core/conflicts'
 
 const RANK = { error: 3, warning: 2, advice: 1 } as const
-
-/** The cells that a finding's address tags name. */
-function cellsOfTags(addresses: readonly string[]): CellAddress[] {
-  return addresses.flatMap((tag): CellAddress[] => {
-    const parsed = parseTag(tag)
-    if (!parsed.ok || parsed.address.scope !== 'channel') return []
-    const { channel, target } = parsed.address
-    if (typeof channel !== 'number') return []
-    const at = (space: Space, number: number): CellAddress => ({ space, channel, number })
-    switch (target.kind) {
-      case 'note':
-      case 'poly':
-        return Array.from({ length: target.high - target.low + 1 }, (_, i) => at(target.kind, target.low + i))
-      case 'cc14':
-        return [at('cc', target.number), at('cc', target.number + 32)]
-      case 'mode':
-        return [at('cc', target.number)]
-      case 'bend':
-      case 'pressure':
-        return [at(target.kind, 0)]
-      default:
-        return [at(target.kind, target.number)]
-    }
-  })
-}
 
 const worse = (a: Finding | undefined, b: Finding): Finding =>
   a && RANK[a.severity] >= RANK[b.severity] ? a : b
@@ -49,7 +23,7 @@ export function useMarks() {
         worstByPlace.set(key, worse(worstByPlace.get(key), finding))
       }
       if (shown !== EVERY_BUS && (here === undefined || !finding.destinations.includes(here))) continue
-      for (const cell of cellsOfTags(finding.addresses)) {
+      for (const cell of finding.addresses.flatMap(cellsWithin)) {
         const key = cellKey(cell)
         byCell.set(key, worse(byCell.get(key), finding))
       }

@@ -66,15 +66,15 @@ export function useSurfaceTags(controls: () => readonly Control[]) {
       const assignment = table?.[key]
       const message = assignment?.messages[0]
       const address = message ? sentAddress(message, controller.homeChannel) : null
-      const going = to.get(`${placeKey(place)}#0`)
-      if (!assignment || (!address && going === undefined)) return null
+      const shown = to.get(`${placeKey(place)}#0`) ?? address
+      if (!assignment || !shown) return null
       return {
         gesture: key,
-        text: going ?? (address ? printTag(address) : ''),
+        text: printTag(shown),
         severity: worstByPlace.get(placeKey(place))?.severity ?? null,
         isShared: onPurpose.has(`${controller.id}/${key}`),
         isPinned: assignment.pinned,
-        isPlanned: going !== undefined,
+        isPlanned: to.has(`${placeKey(place)}#0`),
       }
     }
   }

@@ -11,9 +11,9 @@ export function detailsOf(message: Message): FieldWord[] {
         ...keyFields(message),
         highResolution(message),
       ]
-    case 'poly':
+    case 'polyPressure':
       return [...keyFields(message), threshold(message)]
-    case 'pressure':
+    case 'channelPressure':
       return [threshold(message)]
     case 'cc':
       return [...controllerFields(message)]
@@ -29,10 +29,10 @@ export function detailsOf(message: Message): FieldWord[] {
       return parameterFields(message)
     case 'program':
       return bankFields(message)
-    case 'mode':
+    case 'channelMode':
       return [number('mode-value', 'Value', message.value, 0, 127, (value) => ({ ...message, value }))]
     case 'off':
-    case 'bend':
+    case 'pitchBend':
     case 'mmc':
     case 'realtime':
     case 'sysex':
@@ -43,8 +43,8 @@ export function detailsOf(message: Message): FieldWord[] {
 type Names = Readonly<Record<string, string>>
 const HALVES: Names = {
   both: 'both halves',
-  'second-while-first-same': 'the second half alone while the first stays',
-  'first-only': 'the first half only',
+  'lsb-while-msb-same': 'the second half alone while the first stays',
+  'msb-only': 'the first half only',
 }
 const YES_NO: Names = { yes: 'yes', no: 'no' }
 
@@ -155,7 +155,7 @@ const highResolution = (message: MessageOf<'note'>): FieldWord =>
 
 const KEYS: Names = { one: 'one note', span: 'a span of keys', zone: 'a per-note zone' }
 
-function keyFields(message: MessageOf<'note'> | MessageOf<'poly'>): FieldWord[] {
+function keyFields(message: MessageOf<'note'> | MessageOf<'polyPressure'>): FieldWord[] {
   const { keys } = message
   const kind = choice('keys', 'Keys', keys.kind, KEYS, (value) => {
     const low = keys.kind === 'one' ? (keys.number === 'wanted' ? 36 : keys.number) : keys.low
@@ -191,7 +191,7 @@ function keyFields(message: MessageOf<'note'> | MessageOf<'poly'>): FieldWord[] 
   ]
 }
 
-const threshold = (message: MessageOf<'poly'> | MessageOf<'pressure'>): FieldWord =>
+const threshold = (message: MessageOf<'polyPressure'> | MessageOf<'channelPressure'>): FieldWord =>
   number('threshold', 'Starts at pressure', message.threshold, 0, 127, (value) => ({
     ...message,
     threshold: value,
@@ -258,9 +258,9 @@ function parameterFields(message: MessageOf<'nrpn'> | MessageOf<'rpn'>): FieldWo
       ...message,
       omitNumber,
     })),
-    yesNo('second-byte', 'Sends the second data byte', message.secondByte, (secondByte) => ({
+    yesNo('second-byte', 'Sends the second data byte', message.sendsLsb, (sendsLsb) => ({
       ...message,
-      secondByte,
+      sendsLsb,
     })),
     yesNo('null-after', 'Sends null afterwards', message.nullAfter, (nullAfter) => ({
       ...message,

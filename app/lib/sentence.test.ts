@@ -94,11 +94,11 @@ describe('many at once', () => {
   it('says what is common and what is mixed', () => {
     expect(field('channel', cc(1, 2), cc(3, 2))?.text).toBe('channel 2')
     expect(field('channel', cc(1, 2), cc(3, 4))?.text).toBe('mixed')
-    expect(field('number', cc(1, 2), freshMessage('bend', 'knob', 'turn'))?.text).toBe('mixed')
+    expect(field('number', cc(1, 2), freshMessage('pitchBend', 'knob', 'turn'))?.text).toBe('mixed')
   })
 
   it('sets all that have the field, and leaves the others', () => {
-    const bend = freshMessage('bend', 'knob', 'turn')
+    const bend = freshMessage('pitchBend', 'knob', 'turn')
     const channel = field('channel', cc(1, 2), bend)
     expect(
       channel?.type === 'choice' &&

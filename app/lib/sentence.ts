@@ -141,10 +141,10 @@ function remark({ message, rig }: SentenceContext, number: number): string {
     case 'cc14':
       return `with ${number + PAIR_DISTANCE}`
     case 'note':
-    case 'poly':
+    case 'polyPressure':
       return noteName(number, rig.middleC)
     case 'cc':
-    case 'mode':
+    case 'channelMode':
       return controllerName(number)?.toLowerCase() ?? ''
     default:
       return ''
@@ -214,7 +214,10 @@ function keyWords(message: Extract<Message, { keys: unknown }>, rig: SentenceCon
 
 function rangeWords({ message }: SentenceContext): Word[] {
   if (!('range' in message)) return []
-  const top = message.kind === 'cc' || message.kind === 'pressure' || message.kind === 'poly' ? 127 : 16383
+  const top =
+    message.kind === 'cc' || message.kind === 'channelPressure' || message.kind === 'polyPressure'
+      ? 127
+      : 16383
   const end = (id: 'low' | 'high', label: string): Word => ({
     type: 'number',
     id,

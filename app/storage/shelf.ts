@@ -1,4 +1,4 @@
-import { redone, undone, type Patch, type Rig, type Step } from '#core/rig'
+import { parseRig, redone, RIG_VERSION, undone, type Patch, type Rig, type Step } from '#core/rig'
 import Dexie from 'dexie'
 import type { LoggedStep, RigEntry, ShelfDatabase } from './database'
 
@@ -18,6 +18,24 @@ export interface OpenRig {
   rig: Rig
   past: Step[]
   future: Step[]
+  /** Was it stored in an older version of the format? Then it has to be written anew before anything is added to it. */
+  isRenewed: boolean
+}
+
+/** A stored rig of an older version of the format that cannot be brought up to this one. */
+export class OutdatedRigError extends Error {
+  override name = 'OutdatedRigError'
+}
+
+/** A rig as it was stored, in the format of today. Steps of an older format no longer fit it. */
+function renewed(open: OpenRig): OpenRig {
+  if ((open.rig.version as number) === RIG_VERSION) return open
+  const result = parseRig(open.rig)
+  if (result.ok) return { ...open, rig: result.rig, past: [], future: [], isRenewed: true }
+  const [problem] = result.problems
+  throw new OutdatedRigError(
+    `“${open.entry.name}” was kept by an older version and cannot be read: ${problem?.path ?? ''} ${problem?.message ?? ''}. Export it with that version, or open another rig.`,
+  )
 }
 
 const stepsOf = (database: ShelfDatabase, id: string) =>
@@ -54,8 +72,16 @@ const stepOf = ({ label, patches, inverse }: LoggedStep): Step => ({
   inverse: JSON.parse(inverse) as Patch[],
 })
 
-/** Open a rig: the snapshot and the steps from there to where it stands. Null if it is not on the shelf. */
+/**
+ * Open a rig: the snapshot and the steps from there to where it stands, in the format of today. Null if it is not on
+ * the shelf; throws an OutdatedRigError if it is of a format that cannot be read.
+ */
 export async function loadRig(database: ShelfDatabase, id: string): Promise<OpenRig | null> {
+  const open = await storedRig(database, id)
+  return open && renewed(open)
+}
+
+async function storedRig(database: ShelfDatabase, id: string): Promise<OpenRig | null> {
   return database.transaction('r', database.rigs, database.snapshots, database.steps, async () => {
     const [entry, snapshot, steps] = await Promise.all([
       database.rigs.get(id),
@@ -78,6 +104,7 @@ export async function loadRig(database: ShelfDatabase, id: string): Promise<Open
       rig,
       past: stepsWhere((index) => index < entry.position),
       future: stepsWhere((index) => index >= entry.position),
+      isRenewed: false,
     }
   })
 }
@@ -128,6 +155,21 @@ export async function appendStep(
         .between([id, Dexie.minKey], [id, position - STEPS_KEPT])
         .delete()
     }
+  })
+}
+
+/** Write a rig whole, without the steps that led to it. Throws a NotOwnerError if another tab has taken over. */
+export async function writeWhole(
+  database: ShelfDatabase,
+  id: string,
+  owner: string,
+  rig: Rig,
+): Promise<void> {
+  await database.transaction('rw', database.rigs, database.snapshots, database.steps, async () => {
+    await ownedEntry(database, id, owner)
+    await stepsOf(database, id).delete()
+    await database.snapshots.put({ id, rig })
+    await database.rigs.update(id, { position: 0, snapshotAt: 0, name: rig.name })
   })
 }
 

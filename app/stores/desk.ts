@@ -183,9 +183,9 @@ export const useDeskStore = defineStore('desk', () => {
     const destination = finding.destinations[0]
     const reached = destination === undefined ? null : busOf(destination)
     if (reached !== null) bus.value = reached
-    const parsed = parseTag(finding.addresses[0] ?? '')
-    if (parsed.ok) {
-      const { kind } = parsed.address.target
+    const [address] = finding.addresses
+    if (address) {
+      const { kind } = address.target
       isListing.value = kind === 'nrpn' || kind === 'rpn'
       family.value = kind === 'note' || kind === 'program' ? kind : 'cc'
       zoomed.value = null

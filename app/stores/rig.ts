@@ -3,7 +3,7 @@ import { acceptHMRUpdate, defineStore } from 'pinia'
 import { EditError, perform, redone, undone, type Patch, type Rig, type RigEdit, type Step } from '#core/rig'
 import { afterPaint } from '~/lib/after-paint'
 import { awaitRig, isRigHeld, takeRig, type RigLock, type Turn } from '~/storage/lock'
-import { appendStep, loadRig, moveTo, NotOwnerError, takeOwnership } from '~/storage/shelf'
+import { appendStep, loadRig, moveTo, NotOwnerError, takeOwnership, writeWhole } from '~/storage/shelf'
 import type { ShelfDatabase } from '~/storage/database'
 import { database } from '~/storage/open'
 
@@ -108,10 +108,11 @@ export const useRigStore = defineStore('rig', () => {
   async function reload(target: string): Promise<boolean> {
     const open = await loadRig(database(), target)
     if (!open) return false
+    if (open.isRenewed && lock) await writeWhole(database(), target, owner, open.rig)
     id.value = target
     past.value = open.past
     future.value = open.future
-    position = open.entry.position
+    position = open.isRenewed ? 0 : open.entry.position
     show(open.rig, { kind: 'loaded' })
     return true
   }

@@ -1,6 +1,6 @@
 import type { Channel } from '../midi'
 import type { Claim, Destination, Id, Rig } from '../rig'
-import type { CellAddress, Space } from './cells'
+import type { CellAddress, CellKind } from './cells'
 
 /** Everything that a destination cannot tell apart by input. */
 export interface Bus {
@@ -18,15 +18,14 @@ export interface Bus {
   hearsAll: boolean
 }
 
-const CLAIM_SPACES: ReadonlySet<Space> = new Set(['cc', 'note', 'poly', 'program', 'bend', 'pressure'])
+/** Kinds of cells without a number. */
+const isChannelWide = (kind: CellKind): boolean => kind === 'pitchBend' || kind === 'channelPressure'
 
 /** Is a cell among the addresses that a claim keeps? */
 export function claimCovers(claim: Claim, cell: CellAddress): boolean {
-  if (!CLAIM_SPACES.has(cell.space) || claim.kind !== cell.space) return false
+  if (claim.kind !== cell.kind) return false
   if (claim.channel !== null && claim.channel !== cell.channel) return false
-  return cell.space === 'bend' || cell.space === 'pressure'
-    ? true
-    : cell.number >= claim.low && cell.number <= claim.high
+  return isChannelWide(cell.kind) || (cell.number >= claim.low && cell.number <= claim.high)
 }
 
 const hearsChannel = (destination: Destination, channel: Channel): boolean => {
@@ -44,6 +43,12 @@ export function hostChain(rig: Rig, destination: Destination): Destination[] {
     inside = host.inside
   }
   return chain
+}
+
+/** Whose ports a destination hears through: the outermost host that it runs in, or itself. */
+export function ownerOf(rig: Rig, id: Id): Id {
+  const destination = rig.destinations.find((candidate) => candidate.id === id)
+  return (destination && hostChain(rig, destination).at(-1)?.id) ?? id
 }
 
 /**

@@ -30,7 +30,7 @@ const rewrite = (from: Partial<CableRule['match']>, to: Partial<To>): CableRule 
 const cells = (message: Message | null): string[] =>
   message === null
     ? []
-    : cellsOf(message, 1).map(({ space, channel, number }) => `${channel}:${space}${number}`)
+    : cellsOf(message, 1).map(({ kind, channel, number }) => `${channel}:${kind}${number}`)
 
 const note = (number: number, channel = 1): Message =>
   fullMessage({ kind: 'note', channel, keys: { kind: 'one', number } })
@@ -100,7 +100,7 @@ describe('what arrives', () => {
   }
   const arriving = (rules: CableRule[]): string[] =>
     emit(rigWith(rules)).flatMap(({ cells: at }) =>
-      at.map(({ channel, space, number }) => `${channel}:${space}${number}`),
+      at.map(({ channel, kind, number }) => `${channel}:${kind}${number}`),
     )
 
   it('a span of keys is taken key by key', () => {

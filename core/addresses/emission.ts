@@ -1,4 +1,4 @@
-import { printTag, type Channel } from '../midi'
+import { type Address, type Channel, type SentMessage } from '../midi'
 import {
   assignmentsOf,
   channelOf,
@@ -6,20 +6,23 @@ import {
   placeRef,
   sentAddress,
   stackOfLayer,
+  splitGestureKey,
   withChannel,
+  controlsOf,
+  memo,
+  modelOf,
   type Assignment,
-  type ChannelMessage,
   type Controller,
   type GestureRef,
   type Message,
+  type Model,
   type Place,
   type Rig,
-  isChannelMessage,
 } from '../rig'
-import { busesOf, type Bus } from './buses'
+import type { Bus } from './buses'
 import { cellKey, cellsOf, type Cell } from './cells'
+import { deliveryOf, type Arrival, type Delivery } from './delivery'
 import type { Standing } from './live'
-import { reachOf, type Reach } from './routes'
 
 /** One message of one assignment, as it leaves its controller. */
 export interface Sender {
@@ -29,12 +32,13 @@ export interface Sender {
   readonly key: string
   gesture: GestureRef
   messageIndex: number
-  message: ChannelMessage
+  message: SentMessage
+  /** The channel it goes out on; for messages without channel the home channel of its controller. */
   channel: Channel
   /** The home channel of its controller. */
   home: Channel
-  /** The sent address as a tag, or null while a number is wanted. */
-  readonly tag: string | null
+  /** Where it is sent, before any cable; null while a number is wanted. */
+  readonly address: Address | null
   /** The cells it occupies as it is sent, before any cable. */
   readonly cells: readonly Cell[]
   assignment: Assignment
@@ -57,6 +61,8 @@ export interface Emission {
 
 interface Known {
   position: number
+  /** The controls that send nothing, as text to compare by. */
+  silent: string
   senders: readonly Sender[]
 }
 
@@ -68,22 +74,34 @@ const ORDER_STRIDE = 2 ** 24
 const isSamePlace = (a: Place, b: Place): boolean =>
   a.gesture === b.gesture && a.layer === b.layer && a.template === b.template && a.controller === b.controller
 
+/** The controls of a model that send nothing at all, being purely analog. */
+const silentOnes = memo(
+  (model: Model) => [model],
+  (model) => {
+    const ids = [...controlsOf(model).values()].flatMap(({ id, silent }) => (silent ? [id] : []))
+    return { ids: new Set(ids), text: ids.join(' ') }
+  },
+)
+
 /**
  * The senders of a controller at its position in the rig; the same objects as long as it is the same. Where
  * `like` is given, those that it had before an edit, what the edit left alone is taken from there, so that
  * what is new can be told by comparing.
  */
 export function sendersIn(
+  rig: Rig,
   controller: Controller,
   position: number,
   like: readonly Sender[] = [],
 ): readonly Sender[] {
+  const silent = silentOnes(modelOf(rig, controller))
   const before = known.get(controller)
-  if (before?.position === position) return before.senders
+  if (before?.position === position && before.silent === silent.text) return before.senders
   const senders: Sender[] = []
   const standings = new Map<string, Standing>()
   let standing: Standing | null = null
   for (const { place, assignment } of assignmentsOf(controller)) {
+    if (silent.ids.size > 0 && silent.ids.has(splitGestureKey(place.gesture).control)) continue
     const here = standingAt(controller, place, standing, standings)
     standing = here
     const order = position * ORDER_STRIDE
@@ -92,6 +110,7 @@ export function sendersIn(
       old.order === order + senders.length &&
       old.home === controller.homeChannel &&
       old.standing.stack === here.stack &&
+      old.standing.over === here.over &&
       isSamePlace(old.place, place)
     const old = like[senders.length]
     if (isAsBefore(old)) {
@@ -100,7 +119,7 @@ export function sendersIn(
       continue
     }
     assignment.messages.forEach((message, messageIndex) => {
-      if (isChannelMessage(message))
+      if (message.kind !== 'off')
         senders.push(
           new LazySender(
             place,
@@ -114,7 +133,7 @@ export function sendersIn(
         )
     })
   }
-  known.set(controller, { position, senders })
+  known.set(controller, { position, silent: silent.text, senders })
   return senders
 }
 
@@ -132,11 +151,11 @@ function standingAt(
   return found
 }
 
-/** Every message of every controller in use that travels on a channel, in the order of the rig. */
+/** Every message of every controller in use, in the order of the rig. */
 export function sendersOf(rig: Rig): Sender[] {
   const all: Sender[] = []
   rig.controllers.forEach((controller, position) => {
-    if (controller.inUse) for (const sender of sendersIn(controller, position)) all.push(sender)
+    if (controller.inUse) for (const sender of sendersIn(rig, controller, position)) all.push(sender)
   })
   return all
 }
@@ -144,11 +163,13 @@ export function sendersOf(rig: Rig): Sender[] {
 function standingOf(controller: Controller, { template: id, layer }: Place): Standing {
   const template = controller.templates.find((candidate) => candidate.id === id)
   const stack = template && layer !== null ? stackOfLayer(template, layer) : null
+  const isOver = stack?.mode === 'lie-over'
   return {
     controller: controller.id,
     template: id,
     layer,
     stack: stack?.mode === 'replace' ? stack.id : null,
+    over: isOver ? (stack.layers.find((each) => each.id === layer)?.assignments ?? null) : null,
   }
 }
 
@@ -157,7 +178,7 @@ class LazySender implements Sender {
   readonly gesture: GestureRef
   readonly channel: Channel
   readonly pinned: boolean
-  #tag: string | null | undefined
+  #address: Address | null | undefined
   #cells: readonly Cell[] | undefined
 
   constructor(
@@ -165,7 +186,7 @@ class LazySender implements Sender {
     readonly standing: Standing,
     readonly home: Channel,
     readonly assignment: Assignment,
-    readonly message: ChannelMessage,
+    readonly message: SentMessage,
     readonly messageIndex: number,
     readonly order: number,
   ) {
@@ -178,12 +199,9 @@ class LazySender implements Sender {
     return `${placeKey(this.place)}#${this.messageIndex}`
   }
 
-  get tag(): string | null {
-    if (this.#tag === undefined) {
-      const address = sentAddress(this.message, this.home)
-      this.#tag = address === null ? null : printTag(address)
-    }
-    return this.#tag
+  get address(): Address | null {
+    if (this.#address === undefined) this.#address = sentAddress(this.message, this.home)
+    return this.#address
   }
 
   get cells(): readonly Cell[] {
@@ -191,24 +209,26 @@ class LazySender implements Sender {
   }
 }
 
+/** A message of a sender as it goes out: its channel as a number. */
+export const outgoing = ({ message, channel }: Sender): SentMessage => withChannel(message, channel)
+
 /** What `message` would occupy at every destination it would reach if `controller` sent it. */
 export function emissionCells(
-  reach: Reach,
+  delivery: Delivery,
   controller: Pick<Controller, 'id' | 'homeChannel'>,
   message: Message,
 ): Array<{ bus: Bus; cells: Cell[] }> {
   const channel = channelOf(message, controller.homeChannel)
-  if (channel === null) return []
-  const open = reach.open.get(controller.id)
+  if (channel === null || message.kind === 'off') return []
+  const open = delivery.open.get(controller.id)
   if (open) {
     const cells = distinct(cellsOf(message, channel))
     return open
       .map((bus) => ({ bus, cells: bus.hearsAll ? cells : cells.filter(bus.hears) }))
       .filter((arrival) => arrival.cells.length > 0)
   }
-  const sent = withChannel(message, channel)
-  return reach
-    .arrivals(controller.id, sent)
+  return delivery
+    .arrivals(controller.id, withChannel(message, channel))
     .map(({ bus, messages }) => ({
       bus,
       cells: distinct(messages.flatMap((arrived) => cellsOf(arrived, channel))).filter(bus.hears),
@@ -226,23 +246,38 @@ function distinct(cells: Cell[]): Cell[] {
   })
 }
 
+/** What arrives of a sender's message, at every bus it comes to; kept as long as the delivery is the same. */
+export function arrivalsOf(delivery: Delivery, sender: Sender): readonly Arrival[] {
+  const { controller } = sender.place
+  if (delivery.open.has(controller)) return delivery.arrivals(controller, outgoing(sender))
+  const own = kept.get(delivery) ?? new WeakMap<Sender, readonly Arrival[]>()
+  kept.set(delivery, own)
+  const known = own.get(sender)
+  if (known) return known
+  const found = delivery.arrivals(controller, outgoing(sender))
+  own.set(sender, found)
+  return found
+}
+// What cables change or stop takes longer to work out than to keep.
+const kept = new WeakMap<Delivery, WeakMap<Sender, readonly Arrival[]>>()
+
 /** Answers, for one sender, what it occupies at every destination it reaches. */
-export function emitter(rig: Rig, reach: Reach): (sender: Sender) => readonly Emission[] {
-  const controllers = new Map(rig.controllers.map((controller) => [controller.id, controller]))
-  // What cables change or stop takes longer to work out than to keep.
-  const kept = new WeakMap<Sender, readonly Emission[]>()
+export function emitter(delivery: Delivery): (sender: Sender) => readonly Emission[] {
+  const known = new WeakMap<Sender, readonly Emission[]>()
   const carriedFrom = (sender: Sender): readonly Emission[] => {
-    const before = kept.get(sender)
+    const before = known.get(sender)
     if (before) return before
-    const controller = controllers.get(sender.place.controller)
-    const found = controller
-      ? emissionCells(reach, controller, sender.message).map((arrival) => ({ sender, ...arrival }))
-      : []
-    kept.set(sender, found)
+    const found = arrivalsOf(delivery, sender).flatMap(({ bus, messages }): Emission[] => {
+      const cells = distinct(messages.flatMap((message) => cellsOf(message, sender.channel))).filter(
+        bus.hears,
+      )
+      return cells.length > 0 ? [{ sender, bus, cells }] : []
+    })
+    known.set(sender, found)
     return found
   }
   return (sender) => {
-    const open = reach.open.get(sender.place.controller)
+    const open = delivery.open.get(sender.place.controller)
     if (!open) return carriedFrom(sender)
     const emissions: Emission[] = []
     for (const bus of open) {
@@ -257,6 +292,4 @@ export function emitter(rig: Rig, reach: Reach): (sender: Sender) => readonly Em
  * For every message of every controller in use, the cells it occupies at every destination it
  * reaches, after cables, boxes and their rules, rewrites included.
  */
-export function emit(rig: Rig, buses = busesOf(rig), reach = reachOf(rig, buses)): Emission[] {
-  return sendersOf(rig).flatMap(emitter(rig, reach))
-}
+export const emit = (rig: Rig): Emission[] => sendersOf(rig).flatMap(emitter(deliveryOf(rig)))

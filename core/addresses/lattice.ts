@@ -1,7 +1,7 @@
 import { CHANNELS, type Channel, type Seven } from '../midi'
 import { rigIndex, shownPlace, type GestureRef, type Id, type Place, type Rig, type Showing } from '../rig'
 import { claimCovers, type Bus } from './buses'
-import { cellKey, type Role, type Space } from './cells'
+import { cellKey, type CellKind, type Role } from './cells'
 import type { Sender } from './emission'
 import type { Occupancy } from './occupancy'
 
@@ -20,7 +20,7 @@ export interface Owner {
   role: Role
   /** Is the assignment showing now? */
   live: boolean
-  part: 'whole' | 'first' | 'second'
+  part: 'whole' | 'msb' | 'lsb'
 }
 
 export interface LatticeCell {
@@ -39,7 +39,7 @@ export interface LatticeRow {
   channel: Channel
   cells: readonly LatticeCell[]
   /** What lies beside the grid: who sends bend, pressure and programs on this channel. */
-  strip: Readonly<Record<'bend' | 'pressure' | 'program', readonly Owner[]>>
+  strip: Readonly<Record<'pitchBend' | 'channelPressure' | 'program', readonly Owner[]>>
   kept: readonly Kept[]
   /** Controllers that send on this channel, in the order of the rig. */
   controllers: readonly Id[]
@@ -56,13 +56,13 @@ export interface Lattice {
   used: number
 }
 
-const STRIP_SPACES = ['bend', 'pressure', 'program'] as const
-const isStrip = (space: Space): space is (typeof STRIP_SPACES)[number] =>
-  (STRIP_SPACES as readonly Space[]).includes(space)
+const STRIP_KINDS = ['pitchBend', 'channelPressure', 'program'] as const
+const isStrip = (kind: CellKind): kind is (typeof STRIP_KINDS)[number] =>
+  (STRIP_KINDS as readonly CellKind[]).includes(kind)
 
 interface RowDraft {
   cells: Map<number, Owner[]>
-  strip: Record<(typeof STRIP_SPACES)[number], Owner[]>
+  strip: Record<(typeof STRIP_KINDS)[number], Owner[]>
   controllers: Set<Id>
 }
 
@@ -101,7 +101,11 @@ export function latticeOf(
   const rows = new Map<Channel, RowDraft>(
     CHANNELS.map((channel) => [
       channel,
-      { cells: new Map(), strip: { bend: [], pressure: [], program: [] }, controllers: new Set() },
+      {
+        cells: new Map(),
+        strip: { pitchBend: [], channelPressure: [], program: [] },
+        controllers: new Set(),
+      },
     ]),
   )
   const isLive = liveIn(rig, showing)
@@ -128,13 +132,13 @@ export function latticeOf(
         live,
         part: cell.part,
       }
-      if (cell.space === family) {
+      if (cell.kind === family) {
         const owners = row.cells.get(cell.number)
         if (owners) owners.push(owner)
         else row.cells.set(cell.number, [owner])
         row.controllers.add(controller)
-      } else if (isStrip(cell.space)) {
-        row.strip[cell.space].push(owner)
+      } else if (isStrip(cell.kind)) {
+        row.strip[cell.kind].push(owner)
         row.controllers.add(controller)
       }
     }
@@ -147,7 +151,7 @@ export function latticeOf(
     cells: [...row.cells].sort(([a], [b]) => a - b).map(([number, owners]) => ({ number, owners })),
     strip: row.strip,
     kept: claims
-      .filter((claim) => claimCovers(claim, { space: family, channel, number: claim.low }))
+      .filter((claim) => claimCovers(claim, { kind: family, channel, number: claim.low }))
       .map((claim) => ({ low: claim.low, high: claim.high, function: claim.function })),
     controllers: [...row.controllers].sort((a, b) => (order.get(a) ?? 0) - (order.get(b) ?? 0)),
     fullness: row.cells.size / 128,
@@ -166,7 +170,7 @@ export function latticeOf(
 const silentRow = (channel: Channel): LatticeRow => ({
   channel,
   cells: [],
-  strip: { bend: [], pressure: [], program: [] },
+  strip: { pitchBend: [], channelPressure: [], program: [] },
   kept: [],
   controllers: [],
   fullness: 0,

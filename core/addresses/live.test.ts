@@ -7,10 +7,10 @@ import { livenessOf, liveTogether, sendersOf } from '.'
 it('what a place brings, worked out once, answers as each pair does by itself', () => {
   fc.assert(
     fc.property(fc.oneof(anyRig, fc.constant(nineRingsRig('as-found'))), (rig) => {
-      const live = livenessOf(rig)
+      const { together } = livenessOf(rig)
       const all = sendersOf(rig).filter((_, index) => index % 5 === 0)
       for (const a of all)
-        for (const b of all) expect(live(a.standing, b.standing)).toBe(liveTogether(rig, a.place, b.place))
+        for (const b of all) expect(together(a, b)).toBe(liveTogether(rig, a.place, b.place))
     }),
     { numRuns: 20 },
   )

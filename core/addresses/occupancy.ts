@@ -1,9 +1,9 @@
-import type { Id, Rig } from '../rig'
-import { busesOf, type Bus } from './buses'
+import type { Rig } from '../rig'
+import type { Bus } from './buses'
+import { deliveryOf, type Delivery } from './delivery'
 import { cellKey, type Cell, type CellAddress } from './cells'
 import { emitter, sendersOf, type Emission, type Sender } from './emission'
 import { senderIndex, type SenderIndex } from './sender-index'
-import { reachOf, waysOf, type Reach, type Way } from './routes'
 import type { SenderChange } from './sender-change'
 
 /** One sender in one cell. */
@@ -19,9 +19,7 @@ export type CellTable = ReadonlyMap<string, ReadonlyMap<number, readonly Hit[]>>
 export interface Occupancy {
   rig: Rig
   buses: readonly Bus[]
-  /** All ways from each controller to each bus. */
-  ways: ReadonlyMap<Id, readonly Way[]>
-  reach: Reach
+  delivery: Delivery
   /** Everyone who sends, whether it arrives anywhere or not, in the order of the rig. */
   readonly senders: readonly Sender[]
   /** The same by what they send. */
@@ -64,7 +62,7 @@ function tableOf(
   return cells
 }
 
-type Ways = Pick<Occupancy, 'rig' | 'buses' | 'ways' | 'reach' | 'emissionsOf'>
+type Base = Pick<Occupancy, 'rig' | 'buses' | 'delivery' | 'emissionsOf'>
 
 /**
  * What follows from who sends, each worked out when it is first asked for.
@@ -72,7 +70,7 @@ type Ways = Pick<Occupancy, 'rig' | 'buses' | 'ways' | 'reach' | 'emissionsOf'>
  * @param kept What of a sender is looked at.
  */
 function occupancyFrom(
-  known: Ways,
+  known: Base,
   listed: () => readonly Sender[],
   kept: (sender: Sender) => readonly Emission[],
   tabled: () => CellTable,
@@ -105,12 +103,11 @@ function occupancyFrom(
 }
 
 export function occupancyOf(rig: Rig): Occupancy {
-  const buses = busesOf(rig)
-  const ways = waysOf(rig, buses)
-  const reach = reachOf(rig, buses, ways)
-  const emissionsOf = emitter(rig, reach)
+  const delivery = deliveryOf(rig)
+  const { buses } = delivery
+  const emissionsOf = emitter(delivery)
   const occupancy: Occupancy = occupancyFrom(
-    { rig, buses, ways, reach, emissionsOf },
+    { rig, buses, delivery, emissionsOf },
     () => sendersOf(rig),
     emissionsOf,
     () => tableOf(buses, occupancy.senders, emissionsOf),
@@ -119,7 +116,7 @@ export function occupancyOf(rig: Rig): Occupancy {
 }
 
 /** The table after a change; whole buses and cells that it does not touch are shared with the one before. */
-function changedTable({ cells, emissionsOf }: Occupancy, { gone, come }: SenderChange): CellTable {
+function changedTable({ cells, emissionsOf }: Occupancy, { removed, added }: SenderChange): CellTable {
   const table = new Map(cells)
   const own = new Map<string, Map<number, readonly Hit[]>>()
   const onBus = (id: string): Map<number, readonly Hit[]> => {
@@ -128,7 +125,7 @@ function changedTable({ cells, emissionsOf }: Occupancy, { gone, come }: SenderC
     table.set(id, found)
     return found
   }
-  for (const sender of gone) {
+  for (const sender of removed) {
     for (const { bus, cells: sent } of emissionsOf(sender)) {
       const hits = onBus(bus.id)
       for (const cell of sent) {
@@ -139,7 +136,7 @@ function changedTable({ cells, emissionsOf }: Occupancy, { gone, come }: SenderC
       }
     }
   }
-  for (const sender of come) {
+  for (const sender of added) {
     for (const { bus, cells: sent } of emissionsOf(sender)) {
       const hits = onBus(bus.id)
       for (const cell of sent) {
@@ -155,11 +152,11 @@ function changedTable({ cells, emissionsOf }: Occupancy, { gone, come }: SenderC
 
 /** The occupancy of `rig`, which differs from that of `before` by a change of senders only. */
 export function changedOccupancy(before: Occupancy, rig: Rig, change: SenderChange): Occupancy {
-  const { buses, ways, reach, emissionsOf } = before
+  const { buses, delivery, emissionsOf } = before
   // Made at once, so that what was before can be forgotten.
   const cells = changedTable(before, change)
   return occupancyFrom(
-    { rig, buses, ways, reach, emissionsOf },
+    { rig, buses, delivery, emissionsOf },
     () => sendersOf(rig),
     emissionsOf,
     () => cells,
@@ -168,7 +165,7 @@ export function changedOccupancy(before: Occupancy, rig: Rig, change: SenderChan
 
 /** A part of an occupancy: only these senders, of whose cells only those that `keep` keeps. */
 export function partOf(
-  { rig, buses, ways, reach, emissionsOf }: Occupancy,
+  { rig, buses, delivery, emissionsOf }: Occupancy,
   of: Iterable<Sender>,
   keep: ((bus: Bus, cell: Cell) => boolean) | null = null,
 ): Occupancy {
@@ -180,7 +177,7 @@ export function partOf(
           return cells.length > 0 ? [{ ...emission, cells }] : []
         })
   const part: Occupancy = occupancyFrom(
-    { rig, buses, ways, reach, emissionsOf },
+    { rig, buses, delivery, emissionsOf },
     () => [...of].toSorted((a, b) => a.order - b.order),
     kept,
     () => tableOf(buses, part.senders, kept),

@@ -22,10 +22,10 @@ export function parametersOf(
   const lines = new Map<string, ParameterLine & { owners: Owner[] }>()
   for (const { sender, bus, cells } of emissions) {
     if (!buses.includes(bus)) continue
-    for (const { space, channel, number, role, part } of cells) {
-      if (space !== 'nrpn' && space !== 'rpn') continue
-      const key = `${channel} ${space} ${number}`
-      const line = lines.get(key) ?? { kind: space, channel, number, owners: [] }
+    for (const { kind, channel, number, role, part } of cells) {
+      if (kind !== 'nrpn' && kind !== 'rpn') continue
+      const key = `${channel} ${kind} ${number}`
+      const line = lines.get(key) ?? { kind, channel, number, owners: [] }
       lines.set(key, line)
       if (line.owners.some(({ place }) => place === sender.place)) continue
       const { place, gesture, messageIndex: message } = sender

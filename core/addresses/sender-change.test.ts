@@ -24,7 +24,7 @@ it.each<[string, RigEdit]>([
   ],
   ['another name of the rig', { type: 'rig-set', set: { name: 'Other', notes: 'More' } }],
 ])('%s changes nothing for those who send', (_, edit) => {
-  expect(changeBy(edit)).toMatchObject({ gone: [], come: [], mappings: [] })
+  expect(changeBy(edit)).toMatchObject({ removed: [], added: [], mappings: [] })
 })
 
 it.each<[string, RigEdit]>([

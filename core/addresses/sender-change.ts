@@ -18,8 +18,8 @@ import { sendersIn, type Sender } from './emission'
  */
 export interface SenderChange {
   controllers: ReadonlySet<Id>
-  gone: readonly Sender[]
-  come: readonly Sender[]
+  removed: readonly Sender[]
+  added: readonly Sender[]
   /** Mappings as they were and as they are. */
   mappings: readonly Mapping[]
 }
@@ -79,17 +79,17 @@ export function senderChange(before: Rig, after: Rig): SenderChange | null {
   if (!allPairs(before.models, after.models, sameModel)) return null
   if (!allPairs(before.controllers, after.controllers, sameController)) return null
   const controllers = new Set<Id>()
-  const gone: Sender[] = []
-  const come: Sender[] = []
+  const removed: Sender[] = []
+  const added: Sender[] = []
   after.controllers.forEach((controller, position) => {
     const was = before.controllers[position]
     if (!was || was === controller) return
     controllers.add(controller.id)
     if (!controller.inUse) return
-    const old = sendersIn(was, position)
-    const now = sendersIn(controller, position, old)
-    gone.push(...lacking(old, now))
-    come.push(...lacking(now, old))
+    const old = sendersIn(before, was, position)
+    const now = sendersIn(after, controller, position, old)
+    removed.push(...lacking(old, now))
+    added.push(...lacking(now, old))
   })
   const mappings = [...lacking(before.mappings, after.mappings), ...lacking(after.mappings, before.mappings)]
   const joined = new Set(mappings.flatMap(({ gesture }) => gesture ?? []))
@@ -98,12 +98,12 @@ export function senderChange(before: Rig, after: Rig): SenderChange | null {
     if (!owners.has(controller.id)) return
     controllers.add(controller.id)
     if (!controller.inUse) return
-    const known = new Set(come)
-    const own = sendersIn(controller, position).filter(
+    const known = new Set(added)
+    const own = sendersIn(after, controller, position).filter(
       (sender) => joined.has(sender.gesture) && !known.has(sender),
     )
-    gone.push(...own)
-    come.push(...own)
+    removed.push(...own)
+    added.push(...own)
   })
-  return { controllers, gone, come, mappings }
+  return { controllers, removed, added, mappings }
 }

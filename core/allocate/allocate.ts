@@ -1,7 +1,8 @@
-import { CHANNELS, printTag } from '../midi'
+import { CHANNELS } from '../midi'
 import { isWanting, type Sender } from '../addresses'
 import {
   findingPlace,
+  messageAt,
   placeWords,
   recheckWith,
   wasThere,
@@ -10,14 +11,13 @@ import {
   type CheckContext,
   type Finding,
 } from '../conflicts'
-import { mappingName, unheardAfter } from '../mappings'
-import { MESSAGE_KIND_NAME, placeKey, sentAddress, type ChannelMessage, type Rig, type RigEdit } from '../rig'
+import { mappingName, onceTaught, unheardAfter } from '../mappings'
+import { MESSAGE_KIND_NAME, placeKey, sentAddress, type Rig, type RigEdit } from '../rig'
 import { firstCures } from './cures'
 import { CHANNEL_STRIDE, spotOf } from './candidates'
 import { groupOf } from './channels'
 import { followersIn } from './followers'
 import { askedSenders, troublesOf, type Trouble } from './free'
-import { messageAt } from './ground'
 import { whyFixed, whyLeftOut } from './movable'
 import type { Plan, PlannedChange, Shortage } from './plan'
 import { poser, type Pose, type Posed } from './pose'
@@ -29,11 +29,6 @@ import { solve, type Progress, type Solution } from './solver/solve'
 
 /** After so many attempts whatever still makes an error is left out of the plan. */
 const MOST_ATTEMPTS = 6
-
-const tagOf = (sender: Sender, message: ChannelMessage): string => {
-  const address = sentAddress(message, sender.home)
-  return address === null ? '' : printTag(address)
-}
 
 function changesOf(
   context: CheckContext,
@@ -47,13 +42,14 @@ function changesOf(
     const spot = spotOf(sender, to.channel, to.number)
     return [sender, ...followersIn(context).of(sender)].flatMap((each): PlannedChange[] => {
       const message = messageAt(context.rig, each, to.channel, to.number)
-      if (message === null) return []
+      const address = message && sentAddress(message, each.home)
+      if (!message || !address) return []
       return [
         {
           key: each.key,
           at: { ...each.place, message: each.messageIndex },
-          from: isWanting(each) ? null : each.tag,
-          to: tagOf(each, message),
+          from: isWanting(each) ? null : each.address,
+          to: address,
           channel: to.channel,
           spot,
           reason: each === sender ? reasonFor(sender) : 'It goes where the note of its control goes.',
@@ -293,7 +289,9 @@ export function allocate(
     const { posed, solution } = planned(check, request, pose, barred, onProgress)
     const changes = changesOf(check.context, posed, solution.choice, reasons(request, troubles))
     const moves = changes.map(({ edit }): RigEdit => edit)
-    const after = recheckWith(check, apply(rig, moves), apply)
+    const moved = apply(rig, moves)
+    // A plan comes with its list of what to teach again: what it leaves is what is left once that is done.
+    const after = recheckWith(check, onceTaught(rig, moved).rig, apply)
     const bad = bringErrors(check, after, changes)
     if (bad.length > 0 && attempt < MOST_ATTEMPTS) {
       for (const change of bad) barred.add(change.spot)
@@ -311,8 +309,8 @@ export function allocate(
       edits: [...first.cures.flatMap(({ edits }) => edits), ...moves],
       resolves: given.findings.filter(({ id }) => !afterIds.has(id)),
       leaves: after.findings.filter(({ message, severity }) => severity === 'error' && left.has(message)),
-      stale: unheardAfter(given.context.rig, after.context.rig)
-        .filter(({ id }) => after.context.rig.mappings.some((mapping) => mapping.id === id))
+      stale: unheardAfter(given.context.rig, moved)
+        .filter(({ id }) => moved.mappings.some((mapping) => mapping.id === id))
         .map((mapping) => ({ mapping: mapping.id, name: mappingName(rig, mapping) })),
       shortages: [
         ...shortagesOf(check, request, posed, solution.choice, troubles),

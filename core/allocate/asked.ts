@@ -1,23 +1,7 @@
 import { CHANNELS, type Seven } from '../midi'
-import {
-  controlsOf,
-  modelOf,
-  rigIndex,
-  splitGestureKey,
-  type Id,
-  type MessageKind,
-  type Place,
-  type Rig,
-} from '../rig'
+import { rigIndex, splitGestureRef, type Id, type Rig } from '../rig'
+import type { Preference } from '../conflicts'
 import type { AllocateRequest } from './request'
-
-type AskedRule = AllocateRequest['rules'][number]
-
-/** A preference, from the rig or from the request. */
-export type Preference = Pick<
-  AskedRule,
-  'kind' | 'message' | 'channel' | 'low' | 'high' | 'controller' | 'block'
->
 
 /** What is wrong with a request, and where in it. */
 export interface RequestProblem {
@@ -88,7 +72,8 @@ export function problemsOf(rig: Rig, request: AllocateRequest): RequestProblem[]
   if (request.kind === 'stand-in') {
     gone(request.for, 'request.for')
     const isLearned = rig.mappings.some(
-      ({ gesture, learnedAt }) => learnedAt !== null && gesture?.startsWith(`${request.for}/`) === true,
+      ({ gesture, learnedAt }) =>
+        learnedAt !== null && gesture !== null && splitGestureRef(gesture).controller === request.for,
     )
     if (request.for === request.controller)
       problems.push({
@@ -134,22 +119,4 @@ export function problemsOf(rig: Rig, request: AllocateRequest): RequestProblem[]
     })
   if (request.kind === 'avoid') problems.push(...problemsOfAway(request))
   return problems
-}
-
-/** The house rules of a rig and those of a request that hold for a place and kind of message. */
-export function preferencesAt(
-  rig: Rig,
-  asked: readonly Preference[],
-  place: Place,
-  kind: MessageKind,
-): Preference[] {
-  const controller = rigIndex(rig).controllers.get(place.controller)
-  const control =
-    controller && controlsOf(modelOf(rig, controller)).get(splitGestureKey(place.gesture).control)
-  return [...rig.houseRules, ...asked].filter(
-    (rule) =>
-      (rule.message === kind || (rule.message === 'cc' && kind === 'cc14')) &&
-      (rule.controller === null || rule.controller === place.controller) &&
-      (rule.block === null || rule.block === control?.block),
-  )
 }

@@ -1,22 +1,23 @@
 import type { Channel } from '../midi'
 import { isWanting, type Sender } from '../addresses'
-import type { CheckContext } from '../conflicts'
-import { arrivedAs, meetsExpected } from '../mappings'
+import { covers, messageAt, numberRank, preferencesAt, type CheckContext } from '../conflicts'
+import { wouldMatch } from '../mappings'
 import {
-  channelOf,
+  isChannelMessage,
   mappingsOf,
   numberOf,
+  resolveChannel,
   rigIndex,
   splitGestureKey,
+  withChannel,
   type ChannelMessage,
+  type Message,
   type MessageKind,
 } from '../rig'
-import { preferencesAt, type Preference } from './asked'
 import { liesAway } from './away'
 import { followersIn } from './followers'
-import { messageAt, together, type Ground, type Takes } from './ground'
+import { together, type Ground, type Takes } from './ground'
 import { freedomOf } from './movable'
-import { classRank } from './rank'
 import type { AllocateRequest } from './request'
 import type { OwnTerm } from './solver/problem'
 
@@ -33,7 +34,7 @@ export interface Candidate {
 }
 
 /** What stands for a sender's number where runs are looked for: its own, the lowest of its keys, or none. */
-export const anchorOf = (message: ChannelMessage): number =>
+export const anchorOf = (message: Message): number =>
   numberOf(message) ?? ('keys' in message && message.keys.kind !== 'one' ? message.keys.low : 0)
 
 /** Who goes where, by which it is barred. */
@@ -44,14 +45,6 @@ export const spotOf = (sender: Sender, channel: Channel, number: number | null):
 const isRepair = ({ kind }: AllocateRequest): boolean =>
   kind === 'repair' || kind === 'avoid' || kind === 'make-room'
 
-export const rankOf = (message: ChannelMessage, number: number): number | null => {
-  if (message.kind !== 'cc' && message.kind !== 'cc14') return 0
-  return classRank(number)
-}
-
-export const covers = (rule: Preference, channel: Channel, number: number): boolean =>
-  (rule.channel === null || rule.channel === channel) && number >= rule.low && number <= rule.high
-
 /** A mapping of a sender's gesture that was taught, and how it stands with it. */
 interface OwnMapping {
   hears: (message: ChannelMessage) => boolean
@@ -61,20 +54,20 @@ interface OwnMapping {
   isUnheard: boolean
 }
 
-export function ownMappings({ rig, joins }: CheckContext, sender: Sender): OwnMapping[] {
+export function ownMappings({ rig, resolved }: CheckContext, sender: Sender): OwnMapping[] {
   const owner = rigIndex(rig).controllers.get(sender.place.controller)
   const ids = new Set(mappingsOf(rig, sender.gesture).map(({ id }) => id))
   if (!owner || ids.size === 0) return []
-  return joins()
+  return resolved()
     .filter(({ mapping }) => ids.has(mapping.id))
-    .flatMap(({ mapping, expected, senders, meeting }) => {
-      if (!expected) return []
+    .flatMap(({ mapping, listening, senders, meeting }) => {
+      if (!listening) return []
       return [
         {
-          hears: (message: ChannelMessage): boolean =>
-            arrivedAs(rig, owner, message, mapping.destination).some((arrived) =>
-              meetsExpected(arrived, channelOf(arrived, owner.homeChannel), expected),
-            ),
+          hears: (message: ChannelMessage): boolean => {
+            const sent = withChannel(message, resolveChannel(message.channel, owner.homeChannel))
+            return wouldMatch(rig, owner.id, sent, mapping.destination, listening.address)
+          },
           isHeldUp: meeting.length === 1 && meeting[0] === sender,
           isUnheard: meeting.length === 0 && senders.length === 1,
         },
@@ -93,7 +86,7 @@ export function placesFor(
   const { rig } = context
   const { message } = sender
   const freedom = freedomOf(context, request, sender)
-  if ('why' in freedom) return () => []
+  if ('why' in freedom || !isChannelMessage(message)) return () => []
   const numbers =
     freedom.free === 'channel' ? [null] : (noteAlready(context, sender) ?? numbersFor(message.kind))
   const rules = preferencesAt(rig, request.rules, sender.place, message.kind)
@@ -110,7 +103,7 @@ export function placesFor(
     if (channel === sender.channel && (number === null || number === numberOf(message))) return null
     if (avoid.some((rule) => covers(rule, channel, anchor))) return null
     if (liesAway(request, message.kind, channel, anchor)) return null
-    const rank = number === null ? 0 : rankOf(message, number)
+    const rank = number === null ? 0 : numberRank(message, number)
     if (rank === null) return null
     let lost = 0
     let unheard = 0
@@ -149,7 +142,7 @@ export function placesFor(
 
 /** The one number that poly pressure can have whose control sends a note of a given number; null for everything else. */
 function noteAlready({ occupancy }: CheckContext, sender: Sender): number[] | null {
-  if (sender.message.kind !== 'poly') return null
+  if (sender.message.kind !== 'polyPressure') return null
   const { controller, template, layer, gesture } = sender.place
   const { control } = splitGestureKey(gesture)
   const note = occupancy.senders.find(
@@ -170,7 +163,7 @@ export function alikeKey(context: CheckContext, request: AllocateRequest, sender
   const { message, place } = sender
   const followers = followersIn(context).of(sender)
   const isJoined = [sender, ...followers].some(({ gesture }) => mappingsOf(rig, gesture).length > 0)
-  if (isJoined || !isWanting(sender) || message.kind === 'poly') return null
+  if (isJoined || !isWanting(sender) || message.kind === 'polyPressure') return null
   const reached = occupancy.emissionsOf(sender).map(({ bus }) => bus.id)
   const block = preferencesAt(rig, request.rules, place, message.kind)
   const layer = request.shareLayers ? standingKey(sender) : ''

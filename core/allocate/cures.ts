@@ -1,8 +1,10 @@
-import { recheckWith, type Apply, type Check, type Finding, type Fix } from '../conflicts'
+import { recheckWith, RULES, type Apply, type Check, type Finding, type FixKind } from '../conflicts'
 import type { RigEdit } from '../rig'
 
-/** Cures of an address that need no other number, and nothing to be taught again. */
-const WITHOUT_NUMBERS: Readonly<Record<string, Fix['kind']>> = { ghost: 'clear', 'merged-channels': 'narrow' }
+/** Cures of an address that need no other number, and nothing to be taught again, by rule. */
+const WITHOUT_NUMBERS: ReadonlyMap<string, FixKind> = new Map(
+  RULES.flatMap(({ id, first }) => (first ? [[id, first] as const] : [])),
+)
 
 /** A cure that goes before the numbers are looked at. */
 export interface FirstCure {
@@ -24,12 +26,13 @@ export function firstCures(
   let now = check
   for (;;) {
     const finding = now.findings.find(
-      ({ id, rule, severity }) => severity === 'error' && rule in WITHOUT_NUMBERS && !tried.has(`cure ${id}`),
+      ({ id, rule, severity }) =>
+        severity === 'error' && WITHOUT_NUMBERS.has(rule) && !tried.has(`cure ${id}`),
     )
     if (!finding) return { cures, check: now }
     const key = `cure ${finding.id}`
     tried.add(key)
-    const fix = now.fixesOf(finding.id).find(({ kind }) => kind === WITHOUT_NUMBERS[finding.rule])
+    const fix = now.fixesOf(finding.id).find(({ kind }) => kind === WITHOUT_NUMBERS.get(finding.rule))
     if (!fix) continue
     cures.push({ key, finding, label: fix.label, edits: fix.edits })
     now = recheckWith(now, apply(now.context.rig, fix.edits), apply)

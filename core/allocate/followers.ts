@@ -26,7 +26,7 @@ export function followersIn(context: CheckContext): Followers {
   const leaderOf = new Map<string, Sender>()
   const of = new Map<string, Sender[]>()
   for (const sender of senders) {
-    const spot = sender.message.kind === 'poly' ? spotOf(sender, sender.message.keys) : null
+    const spot = sender.message.kind === 'polyPressure' ? spotOf(sender, sender.message.keys) : null
     const leader = spot === null ? undefined : leaders.get(spot)
     if (!leader) continue
     leaderOf.set(sender.key, leader)

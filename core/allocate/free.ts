@@ -7,20 +7,6 @@ import { followersIn } from './followers'
 import { whyFixed } from './movable'
 import type { AllocateRequest } from './request'
 
-/** Rules whose findings can be cured by other numbers. */
-const OF_ADDRESSES: ReadonlySet<string> = new Set([
-  'same-address',
-  'merged-channels',
-  'claimed',
-  'ghost',
-  'secondary',
-  'layer-share',
-  'pair-broken',
-  'parameter-carriers',
-  'reserved',
-  'well-known',
-])
-
 /** An error that moving can cure: of each two that stay together, or of each that stays alone, it remains. */
 export interface Trouble {
   message: string
@@ -32,7 +18,7 @@ export interface Trouble {
 }
 
 /** What a rule says has to move, as who may stay with whom. */
-function constraints({ cures: { moves } }: Draft): Pick<Trouble, 'alone' | 'cliques'> {
+function constraints({ moves = [] }: Draft): Pick<Trouble, 'alone' | 'cliques'> {
   const sets = moves.map((list) => list.map(({ key }) => key))
   const all = [...new Set(sets.flat())]
   const [first, second] = sets
@@ -52,8 +38,10 @@ export function troublesOf({ reports, asides }: Check): Trouble[] {
   const meant = new Set(asides.map(({ finding }) => `${finding.rule} ${finding.message}`))
   return reports
     .filter(({ rule, draft }) => {
-      const id = RULES[rule]?.id ?? ''
-      return draft.severity === 'error' && OF_ADDRESSES.has(id) && !meant.has(`${id} ${draft.message}`)
+      const owner = RULES[rule]
+      return (
+        draft.severity === 'error' && owner?.byNumbers === true && !meant.has(`${owner.id} ${draft.message}`)
+      )
     })
     .map(({ draft }) => ({ message: draft.message, senders: draft.senders, ...constraints(draft) }))
     .filter(({ alone, cliques }) => alone.size > 0 || cliques.length > 0)

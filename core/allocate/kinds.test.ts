@@ -5,12 +5,13 @@ import { assignmentsOf, channelOf, perform, type Rig, type RigEdit } from '../ri
 import { sending, sendingCc, testController, testDestination, testRig } from '../testing/rigs'
 import { allocate, problemsOf, type Plan } from '.'
 import { AllocateRequest, type AllocateInput } from './request'
+import { tagOf } from '../testing/addresses'
 
 const apply = (rig: Rig, edits: readonly RigEdit[]): Rig => perform(rig, 'plan', edits).rig
 const plan = (rig: Rig, input: AllocateInput): Plan =>
   allocate(check(rig), AllocateRequest.parse(input), apply)
 const moves = ({ changes }: Plan): string[] =>
-  changes.map(({ at, from, to }) => `${at.controller}/${at.gesture}: ${from} → ${to}`)
+  changes.map(({ at, from, to }) => `${at.controller}/${at.gesture}: ${tagOf(from)} → ${tagOf(to)}`)
 
 const pads = {
   id: 'pads',
@@ -31,7 +32,7 @@ const pads = {
   },
 }
 const note = (number: number | 'wanted') => sending({ kind: 'note', keys: { kind: 'one', number } })
-const poly = (number: number | 'wanted') => sending({ kind: 'poly', keys: { kind: 'one', number } })
+const poly = (number: number | 'wanted') => sending({ kind: 'polyPressure', keys: { kind: 'one', number } })
 const padRig = (base: Parameters<typeof testController>[1]): Rig => {
   const { models } = testRig([])
   return testRig([testController('a', base, { model: 'pads' })], undefined, { models: [...models, pads] })
@@ -65,7 +66,10 @@ describe('what goes together', () => {
   })
 
   it('bend and pressure of one controller share a channel, those of two do not', () => {
-    const wheels = { 'k1.turn': sending({ kind: 'bend' }), 'k2.turn': sending({ kind: 'pressure' }) }
+    const wheels = {
+      'k1.turn': sending({ kind: 'pitchBend' }),
+      'k2.turn': sending({ kind: 'channelPressure' }),
+    }
     const rig = testRig([testController('a', wheels), testController('b', wheels)])
     const found = plan(rig, { kind: 'avoid', away: [{ message: 'all', channel: 1 }] })
     expect(moves(found)).toEqual([
@@ -90,7 +94,7 @@ describe('leaving a channel', () => {
       }),
     ])
     const found = plan(rig, { kind: 'avoid', away: [{ message: 'all', channel: 1 }] })
-    const to = found.changes.map((change) => change.to)
+    const to = found.changes.map((change) => tagOf(change.to) ?? '')
     expect(to.filter((tag) => !tag.includes('cc'))).toEqual(['2:note36-40', '2:pc7', '2:note60'])
     expect(to.every((tag) => tag.startsWith('2:'))).toBe(true)
     expect(found.shortages.map(({ message }) => message)).toEqual([
@@ -102,7 +106,7 @@ describe('leaving a channel', () => {
       away: [{ message: 'all', channel: 1 }],
       gestures: ['a/k4.turn', 'a/k5.turn'],
     })
-    expect(named.changes.map(({ to }) => to)).toEqual(['2:note60', expect.stringMatching(/^2:cc/)])
+    expect(named.changes.map(({ to }) => tagOf(to))).toEqual(['2:note60', expect.stringMatching(/^2:cc/)])
   })
 
   it.each<[string, AllocateInput, string]>([
@@ -186,7 +190,7 @@ describe('parameters', () => {
           const lowest = Array.from({ length: 1200 }, (_, number) => number).find(
             (number) => !used.has(number),
           )
-          expect(plan(rig, { kind: 'fill' }).changes.map(({ to }) => to)).toEqual([`1:nrpn${lowest}`])
+          expect(plan(rig, { kind: 'fill' }).changes.map(({ to }) => tagOf(to))).toEqual([`1:nrpn${lowest}`])
         },
       ),
       { numRuns: 12 },
@@ -199,7 +203,7 @@ describe('parameters', () => {
         { id: 'm', gesture: 'a/k1.turn', destination: 'd', parameter: 'p1', learnedAt: '1:nrpn9000' },
       ],
     })
-    expect(plan(rig, { kind: 'fill' }).changes.map(({ to }) => to)).toEqual(['1:nrpn9000'])
+    expect(plan(rig, { kind: 'fill' }).changes.map(({ to }) => tagOf(to))).toEqual(['1:nrpn9000'])
   })
 })
 
@@ -217,7 +221,7 @@ it('an address that several share goes to another once all of them have left it'
     controller,
   }))
   const found = plan(rig, { kind: 'replan', rules: [...rules, ...elsewhere] })
-  expect(found.changes.find(({ at }) => at.controller === 'c')?.to).toBe('1:cc20')
+  expect(tagOf(found.changes.find(({ at }) => at.controller === 'c')?.to ?? null)).toBe('1:cc20')
 })
 
 it('gives each controller the channel on which least is to be learned anew', () => {

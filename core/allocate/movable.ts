@@ -69,7 +69,7 @@ export function freedomOf(
       return isNamed(request, sender) && !leavesChannel(request, sender)
         ? { free: 'number' }
         : onlyChannel('a note is a pitch or a sound')
-    case 'poly':
+    case 'polyPressure':
       if (followersIn(context).leaderOf(sender)) return { why: 'it goes where the note of its control goes' }
       if (message.keys.kind === 'zone') return { why: 'a zone has its channels by the standard' }
       return isWanting(sender) ? { free: 'number' } : onlyChannel('it belongs to a pitch')
@@ -79,10 +79,14 @@ export function freedomOf(
       return isWanting(sender)
         ? { why: 'which parameter of the standard it means is for you to say' }
         : onlyChannel('its number has a meaning by the standard')
-    case 'bend':
-    case 'pressure':
-    case 'mode':
+    case 'pitchBend':
+    case 'channelPressure':
+    case 'channelMode':
       return onlyChannel(`${MESSAGE_KIND_NAME[message.kind]} has no number to change`)
+    case 'mmc':
+    case 'realtime':
+    case 'sysex':
+      return { why: `${MESSAGE_KIND_NAME[message.kind]} has neither channel nor number` }
   }
 }
 

@@ -2,7 +2,7 @@ import type { Sender } from '../addresses'
 import { FOURTEEN_MAX } from '../midi'
 import { listenersOf } from '../mappings'
 import { numberBounds, type MessageKind, type Rig } from '../rig'
-import type { Preference } from './asked'
+import type { Preference } from '../conflicts'
 
 const range = (low: number, high: number): number[] =>
   Array.from({ length: Math.max(0, high - low + 1) }, (_, index) => low + index)
@@ -22,7 +22,7 @@ function marksOf(rig: Rig, senders: readonly Sender[], rules: readonly Preferenc
   const sent = senders.flatMap(({ message }) =>
     message.kind === 'nrpn' && message.number !== 'wanted' ? [message.number] : [],
   )
-  const heard = listenersOf(rig).flatMap(({ expected: { target } }) =>
+  const heard = listenersOf(rig).flatMap(({ address: { target } }) =>
     target.kind === 'nrpn' ? [target.number] : [],
   )
   const ruled = [...rig.houseRules, ...rules].flatMap(({ message, low, high }) =>

@@ -1,4 +1,4 @@
-import type { Channel } from '../midi'
+import type { Address, Channel } from '../midi'
 import type { Finding, FindingPlace } from '../conflicts'
 import type { Id, RigEdit } from '../rig'
 import type { FirstCure } from './cures'
@@ -9,9 +9,9 @@ export interface PlannedChange {
   /** The key by which a request strikes it out. */
   key: string
   at: FindingPlace
-  /** Address tags; `from` is null where a number was wanted. */
-  from: string | null
-  to: string
+  /** `from` is null where a number was wanted. */
+  from: Address | null
+  to: Address
   channel: Channel
   /** Who goes where, to bar it. */
   spot: string

@@ -1,16 +1,14 @@
 import type { Channel } from '../midi'
 import { isWanting, type Sender } from '../addresses'
-import type { CheckContext } from '../conflicts'
-import { preferencesAt } from './asked'
+import { covers, numberRank, preferencesAt, type CheckContext } from '../conflicts'
+import { isChannelMessage } from '../rig'
 import { sentAway } from './away'
 import {
   alikeKey,
   anchorOf,
   CHANNEL_STRIDE,
-  covers,
   ownMappings,
   placesFor,
-  rankOf,
   spotOf,
   type Candidate,
 } from './candidates'
@@ -97,7 +95,7 @@ export function poser(
           ownMappings(context, each).filter(({ isUnheard }) => isUnheard),
         ).length,
         outside: prefer.length > 0 && !prefer.some((rule) => covers(rule, sender.channel, number)) ? 1 : 0,
-        rank: rankOf(sender.message, number) ?? 4,
+        rank: isChannelMessage(sender.message) ? (numberRank(sender.message, number) ?? 4) : 0,
       },
     }
   }

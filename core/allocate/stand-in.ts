@@ -1,4 +1,4 @@
-import { parseTag, printTag } from '../midi'
+import { printTag } from '../midi'
 import { mappingName, unheardAfter } from '../mappings'
 import { recheckWith, type Apply, type Check } from '../conflicts'
 import {
@@ -104,8 +104,8 @@ export function standIn(
     const inOrder = readingOrder(surface.controls).filter(({ silent }) => !silent)
     const open = [...inOrder.filter((each) => !isJoined(each)), ...inOrder.filter(isJoined)]
     for (const { key, control, gesture, mappings } of learnedOn(rig, missing)) {
-      const learned = mappings[0]?.learnedAt ?? ''
-      const parsed = parseTag(learned)
+      const learned = mappings[0]?.learnedAt
+      if (!learned) continue
       const own = standing(missing, key)?.message
       const candidates = [
         ...open.filter(({ kind }) => kind === control.kind),
@@ -116,15 +116,15 @@ export function standIn(
         const at = standing(borrowed, `${each.id}.${as}`)
         const table = at && assignmentsAt(borrowed, at.place)
         const isPinned = table?.[`${each.id}.${as}`]?.pinned === true
-        if (!at || isPinned || !parsed.ok) return []
+        if (!at || isPinned) return []
         const sent = at.message && at.message.kind !== 'off' ? at.message : own
-        const message = withAddress(sent ?? freshMessage('cc', each.kind, as), parsed.address, each.kind, as)
+        const message = withAddress(sent ?? freshMessage('cc', each.kind, as), learned, each.kind, as)
         const reason = kindReason(abilities, each, message.kind) ?? abilityReason(abilities, each, message)
         return reason === null ? [{ each, as, at, message }] : []
       })[0]
       if (!found) {
         shortages.push({
-          message: `${gestureName(control, gesture)} (${missing.name}) has no counterpart left on ${borrowed.name} for ${learned}.`,
+          message: `${gestureName(control, gesture)} (${missing.name}) has no counterpart left on ${borrowed.name} for ${printTag(learned)}.`,
           help: 'To help: unpin one of its kind, or borrow a controller that has more.',
           at: [],
         })
@@ -139,7 +139,7 @@ export function standIn(
       changes.push({
         key: lineKey,
         at: { ...found.at.place, message: 0 },
-        from: before ? printTag(before) : null,
+        from: before,
         to: learned,
         channel,
         spot: `${lineKey} ${channel} ${numberOf(found.message)}`,

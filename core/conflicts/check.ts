@@ -1,10 +1,11 @@
 import { changedOccupancy, senderChange } from '../addresses'
+import { onceTaught } from '../mappings'
 import { placeKey, type Rig, type RigEdit } from '../rig'
 import { contextOf, type CheckContext } from './context'
 import { findingPlace, SEVERITIES, type Draft, type Finding, type Fix } from './finding'
 import { digest, factsOf } from './facts'
-import { fixesFor } from './fixes'
-import { ISLANDS, type Island } from './islands'
+import { AFFECTED, type AffectedScope } from './affected'
+import { offeredFixes } from './fixes/offered'
 import type { Rule, RuleReach } from './rule'
 import { RULES } from './rules'
 
@@ -16,26 +17,20 @@ export interface Check {
   asides: ReadonlyArray<{ finding: Finding; reason: string }>
   /** What can be done about a finding; empty for an id that is not among the findings. */
   fixesOf: (findingId: string) => readonly Fix[]
-  /** All that the rules reported, in order; what a later check of the same rig, edited, starts from. */
+  /** All that the rules reported, one by one, in order; what a later check of the same rig, edited, starts from. */
   reports: readonly Report[]
 }
 
 /** What a rule reported. */
 export interface Report {
   rule: number
-  /** Rule and what it is about; the same for two reports only where an address is met twice. */
+  /** Rule and what it is about, as a text to compare by. */
   about: string
   draft: Draft
 }
 
 /** What a finding is about is its id, unless that is longer than a file may hold. */
 const LONG_ID = 160
-
-const numbered = (id: string, seen: Map<string, number>): string => {
-  const count = (seen.get(id) ?? 0) + 1
-  seen.set(id, count)
-  return count === 1 ? id : `${id}#${count}`
-}
 
 const isPartOf = <T>(part: readonly T[], whole: ReadonlySet<T>): boolean =>
   part.every((item) => whole.has(item))
@@ -54,11 +49,49 @@ export function wasThere(error: Finding, before: readonly Finding[]): boolean {
 /** Make edits to try a cure out: `perform`, where it is at hand. */
 export type Apply = (rig: Rig, edits: readonly RigEdit[]) => Rig
 
+const aboutOf = (rule: Rule, about: string): string =>
+  `${rule.id}:${about.length > LONG_ID ? digest(about) : about}`
+
 function reportsOf(rule: Rule, context: CheckContext): Report[] {
   const number = RULES.indexOf(rule)
-  return rule.find(context).map((draft) => {
-    const about = [draft.addresses.join(','), draft.about].filter(Boolean).join(' ')
-    return { rule: number, about: `${rule.id}:${about.length > LONG_ID ? digest(about) : about}`, draft }
+  return rule.find(context).map((draft) => ({ rule: number, about: aboutOf(rule, draft.about), draft }))
+}
+
+/** Several reports of one cause, and the one that stands for them; found again as long as they are the same. */
+const joined = new WeakMap<Report, { members: readonly Report[]; whole: Report }>()
+
+function joinedOf(context: CheckContext, rule: Rule, cause: string, members: readonly Report[]): Report {
+  const [first] = members
+  const known = first && joined.get(first)
+  if (known?.members.length === members.length && known.members.every((each, at) => each === members[at]))
+    return known.whole
+  const drafts = members.map(({ draft }) => draft)
+  const draft = rule.together?.(context, drafts) ?? drafts[0]
+  if (!first || !draft) throw new Error(`${rule.id} has nothing to say together.`)
+  const whole = { rule: first.rule, about: aboutOf(rule, cause), draft }
+  joined.set(first, { members, whole })
+  return whole
+}
+
+/** Reports in order, those of one rule and cause as one, where the first of them stands. */
+function byCause(context: CheckContext, reports: readonly Report[]): Report[] {
+  const groups = new Map<string, Report[]>()
+  const keyOf = ({ rule, draft: { cause } }: Report): string | null =>
+    cause === undefined || !RULES[rule]?.together ? null : `${rule} ${cause}`
+  for (const report of reports) {
+    const key = keyOf(report)
+    if (key === null) continue
+    const group = groups.get(key)
+    if (group) group.push(report)
+    else groups.set(key, [report])
+  }
+  if (groups.size === 0) return [...reports]
+  return reports.flatMap((report) => {
+    const key = keyOf(report)
+    const group = key === null ? undefined : groups.get(key)
+    const rule = RULES[report.rule]
+    if (!group || group.length < 2 || !rule) return [report]
+    return group[0] === report ? [joinedOf(context, rule, report.draft.cause ?? '', group)] : []
   })
 }
 
@@ -97,8 +130,8 @@ function findingOf(report: Report, id: string): Finding {
 
 function finished(context: CheckContext, reports: readonly Report[], apply: Apply): Check {
   const { rig } = context
-  const seen = new Map<string, number>()
-  const all = reports.map((report) => findingOf(report, numbered(report.about, seen)))
+  const told = byCause(context, reports).sort(inOrder)
+  const all = told.map((report) => findingOf(report, report.about))
   const aside = new Map(rig.setAside.map((each) => [each.finding, each]))
   const isAside = (finding: Finding): boolean => {
     const said = aside.get(finding.id)
@@ -110,16 +143,21 @@ function finished(context: CheckContext, reports: readonly Report[], apply: Appl
     asides: all.filter(isAside).map((finding) => ({ finding, reason: aside.get(finding.id)?.reason ?? '' })),
     findings: aside.size === 0 ? all : all.filter((finding) => !isAside(finding)),
     fixesOf: (id) => {
-      const at = all.findIndex((finding) => finding.id === id)
-      const [finding, report] = [all[at], reports[at]]
-      if (!finding || !report) return []
+      const report = told[all.findIndex((finding) => finding.id === id)]
+      if (!report) return []
       const errors = all.filter(({ severity }) => severity === 'error')
-      return fixesFor(context, finding.rule, report.draft, (edits) => {
-        const after = recheckWith(check, apply(rig, edits), apply).findings
+      const isCured = (after: Rig): boolean => {
+        const { findings } = recheckWith(check, after, apply)
         return (
-          after.every((other) => other.id !== id) &&
-          after.every((other) => other.severity !== 'error' || wasThere(other, errors))
+          findings.every((other) => other.id !== id) &&
+          findings.every((other) => other.severity !== 'error' || wasThere(other, errors))
         )
+      }
+      return offeredFixes(context, report.draft, (edits) => {
+        const after = apply(rig, edits)
+        if (isCured(after)) return { holds: true, teach: [] }
+        const { rig: then, taught } = onceTaught(rig, after)
+        return taught.length > 0 && isCured(then) ? { holds: true, teach: taught } : { holds: false }
       })
     },
   }
@@ -157,23 +195,23 @@ export function recheckWith(previous: Check, rig: Rig, apply: Apply): Check {
   const change = senderChange(before.rig, rig)
   if (change === null) return checkWith(rig, apply)
   const after = changedOccupancy(before, rig, change)
-  const islands = new Map<RuleReach, Island | null>()
-  const islandOf = (reach: RuleReach): Island | null => {
-    const known = islands.get(reach)
+  const scopes = new Map<RuleReach, AffectedScope | null>()
+  const scopeOf = (reach: RuleReach): AffectedScope | null => {
+    const known = scopes.get(reach)
     if (known !== undefined) return known
-    const island = ISLANDS[reach]({ before, after, change })
-    islands.set(reach, island)
-    return island
+    const scope = AFFECTED[reach]({ before, after, change })
+    scopes.set(reach, scope)
+    return scope
   }
   const takenBack = new Set<string>()
   const emptied = new Set<number>()
   const added: Report[] = []
   RULES.forEach((rule, number) => {
-    const island = islandOf(rule.reach)
-    if (island === null) return
-    if (island.before === 'all') emptied.add(number)
-    else for (const { about } of reportsOf(rule, island.before)) takenBack.add(about)
-    added.push(...reportsOf(rule, island.after))
+    const scope = scopeOf(rule.reach)
+    if (scope === null) return
+    if (scope.before === 'all') emptied.add(number)
+    else for (const { about } of reportsOf(rule, scope.before)) takenBack.add(about)
+    added.push(...reportsOf(rule, scope.after))
   })
   const kept = previous.reports.filter(({ rule, about }) => !emptied.has(rule) && !takenBack.has(about))
   return finished(contextOf(rig, { occupancy: after }), merged(kept, added.sort(inOrder)), apply)

@@ -1,28 +1,39 @@
-import { livenessOf, occupancyOf } from '../addresses'
-import { joinsOf, purposesOf, type Join, type Purpose } from '../mappings'
-import type { Sender, Occupancy } from '../addresses'
+import { livenessOf, occupancyOf, type Liveness, type Occupancy, type Sender } from '../addresses'
+import {
+  inForceTogether,
+  passagesInForce,
+  purposesOf,
+  resolveMappings,
+  type Purpose,
+  type ResolvedMapping,
+} from '../mappings'
 import { mappingsOf, type Controller, type GestureRef, type Id, type Mapping, type Rig } from '../rig'
-import { findMeetings, type Meetings } from './meetings'
+import { findCollisions, type Collisions } from './collisions'
 
-/** What all rules share: the rig, who sends where, and who meets whom. Each worked out when first asked for. */
+/** What all rules share: the rig, who sends where, and who collides. Each worked out when first asked for. */
 export interface CheckContext {
   rig: Rig
   /** The controllers that are looked at: all of them, or after an edit those that it touches. */
   controllers: readonly Controller[]
   occupancy: Occupancy
+  liveness: Liveness
   /** Can two senders act at the same time? */
   live: (a: Sender, b: Sender) => boolean
-  readonly meetings: Meetings
+  /** Can these senders act at the same time, while all of these mappings of one destination are in force? */
+  acting: (senders: readonly Sender[], mappings: readonly Mapping[]) => boolean
+  /** Do these two gestures share on purpose? */
+  excused: Excused
+  readonly collisions: Collisions
   purposes: (sender: Sender) => readonly Purpose[]
   /** Every mapping that is looked at, with what it rests on. */
-  joins: () => readonly Join[]
+  resolved: () => readonly ResolvedMapping[]
 }
 
 /** Do these two gestures share on purpose? */
 export type Excused = (a: GestureRef, b: GestureRef) => boolean
 
 /** The accords of a rig as a question about two gestures. */
-export function excusedBy(rig: Rig): Excused {
+export function excusedBy(rig: Pick<Rig, 'accords'>): Excused {
   const accordsOf = new Map<GestureRef, Set<Id>>()
   for (const accord of rig.accords) {
     for (const gesture of accord.gestures) {
@@ -43,8 +54,13 @@ export interface Scope {
   occupancy?: Occupancy
   controllers?: readonly Controller[]
   mappings?: readonly Mapping[]
+  excused?: Excused
 }
 
+const everyTwo = <T>(items: readonly T[], test: (a: T, b: T) => boolean): boolean =>
+  items.every((a, index) => items.slice(index + 1).every((b) => test(a, b)))
+
+/** What rules look at, of a whole rig or of a part of it. */
 export function contextOf(rig: Rig, scope: Scope = {}): CheckContext {
   const { occupancy = occupancyOf(rig), controllers = rig.controllers, mappings = rig.mappings } = scope
   const known = new Map<Sender, readonly Purpose[]>()
@@ -54,18 +70,31 @@ export function contextOf(rig: Rig, scope: Scope = {}): CheckContext {
     known.set(sender, found)
     return found
   }
-  const standing = livenessOf(rig)
-  let joined: readonly Join[] | undefined
-  let met: Meetings | undefined
+  const liveness = livenessOf(rig)
+  const excused = scope.excused ?? excusedBy(rig)
+  let resolved: readonly ResolvedMapping[] | undefined
+  let collided: Collisions | undefined
   return {
     rig,
     controllers,
     occupancy,
+    liveness,
     purposes,
-    live: (a, b) => standing(a.standing, b.standing),
-    joins: () => (joined ??= joinsOf(rig, mappings)),
-    get meetings() {
-      return (met ??= findMeetings(occupancy, standing, excusedBy(rig)))
+    excused,
+    live: liveness.together,
+    acting: (senders, joined) => {
+      if (!everyTwo(senders, liveness.together)) return false
+      if (rig.passages.length === 0) return inForceTogether(rig, ...joined)
+      const sets = [
+        ...senders.map((sender) => liveness.passages(sender)),
+        passagesInForce(rig, ...joined),
+      ].flatMap((set) => set ?? [])
+      const [first, ...others] = sets
+      return first !== undefined && [...first].some((index) => others.every((set) => set.has(index)))
+    },
+    resolved: () => (resolved ??= resolveMappings(rig, mappings)),
+    get collisions() {
+      return (collided ??= findCollisions(occupancy, liveness.together, excused))
     },
   }
 }

@@ -1,18 +1,8 @@
 import type { Rig, RigEdit } from '../rig'
 import { checkWith, recheckWith, type Apply } from './check'
 import type { Fix } from './finding'
+import { RULES } from './rules'
 
-/** Cures that change what was meant to be changed and nothing that others rely on. */
-const SAFE: ReadonlySet<Fix['kind']> = new Set([
-  'clear',
-  'teach',
-  'follow',
-  'soften',
-  'withdraw',
-  'move',
-  'rephrase',
-  'lighten',
-])
 const MOST_CURES = 500
 
 export interface CuredAll {
@@ -27,6 +17,7 @@ export interface CuredAll {
  * after those before. As every single cure, none brings a new error.
  */
 export function cureAll(rig: Rig, rule: string, apply: Apply): CuredAll {
+  const safe = new Set(RULES.find(({ id }) => id === rule)?.safe)
   const edits: RigEdit[] = []
   const hopeless = new Set<string>()
   let now = rig
@@ -38,7 +29,7 @@ export function cureAll(rig: Rig, rule: string, apply: Apply): CuredAll {
     let fix: Fix | undefined
     for (const { id } of ofRule) {
       if (hopeless.has(id)) continue
-      fix = fixesOf(id).find(({ kind }) => SAFE.has(kind))
+      fix = fixesOf(id).find(({ kind, teach }) => safe.has(kind) && teach === undefined)
       if (fix) break
       hopeless.add(id)
     }

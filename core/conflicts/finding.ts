@@ -1,5 +1,6 @@
 import type { Sender } from '../addresses'
-import type { Id, Place, RigEdit } from '../rig'
+import type { Address } from '../midi'
+import type { GestureRef, Id, Place, RigEdit } from '../rig'
 
 export const SEVERITIES = ['error', 'warning', 'advice'] as const
 export type Severity = (typeof SEVERITIES)[number]
@@ -15,42 +16,51 @@ export interface FindingThing {
   id: Id
 }
 
+/** What a cure does. */
+export type FixKind =
+  | 'move'
+  | 'share'
+  | 'narrow'
+  | 'rephrase'
+  | 'clear'
+  | 'teach'
+  | 'follow'
+  | 'soften'
+  | 'withdraw'
+  | 'unplug'
+  | 'stop'
+  | 'close'
+  | 'lighten'
+  | 'local-off'
+  | 'expect'
+  | 'behave'
+  | 'feed-back'
+  | 'widen'
+  | 'home'
+
 /** A change offered to cure a finding, ready to be made as one step. */
 export interface Fix {
   id: string
-  kind:
-    | 'move'
-    | 'share'
-    | 'narrow'
-    | 'rephrase'
-    | 'clear'
-    | 'teach'
-    | 'follow'
-    | 'soften'
-    | 'withdraw'
-    | 'unplug'
-    | 'stop'
-    | 'close'
-    | 'lighten'
-    | 'local-off'
-    | 'expect'
-    | 'behave'
-    | 'feed-back'
-    | 'widen'
+  kind: FixKind
   label: string
   edits: readonly RigEdit[]
+  /**
+   * Mappings that have to be taught again afterwards. Until that is done, whoever stays at the old address moves them.
+   */
+  teach?: readonly Id[]
 }
 
-/** Something a rule found. One a rule and address. */
+/** Something a rule found. One a rule and address; where many have one cause, one for the cause. */
 export interface Finding {
+  /** The same as long as it is about the same; for comparing only. */
   id: string
   rule: string
   severity: Severity
   /** One sentence in the player's terms. */
   message: string
   at: readonly FindingPlace[]
-  /** Address tags concerned, spans written as one. */
-  addresses: readonly string[]
+  /** Addresses concerned, spans as one. */
+  addresses: readonly Address[]
   destinations: readonly Id[]
   things: readonly FindingThing[]
 }
@@ -60,48 +70,37 @@ export interface Draft {
   severity: Severity
   message: string
   senders: readonly Sender[]
-  addresses: readonly string[]
+  addresses: readonly Address[]
   destinations: readonly Id[]
-  /** What tells it from others of its rule where its addresses do not. */
-  about?: string
+  /** What tells it from others of its rule, whatever else changes in the rig. */
+  about: string
+  /** What it has in common with others of its rule that are there for the same reason. */
+  cause?: string
+  /** The gestures that it brings together, where those are not its senders'. */
+  between?: readonly GestureRef[]
   /** Where to go for it, if not to its senders. */
   places?: readonly FindingPlace[]
   /** Cables, ports and instruments that it speaks of. */
   things?: readonly FindingThing[]
-  cures: Cures
+  /** Alternatives, where other numbers cure it: moving all senders of one of these lists does. */
+  moves?: readonly Movers[]
+  /** What can be done about it, worked out when asked for; each is tried before it is offered. */
+  cures?: () => readonly Fix[]
 }
 
-/** Which cures make sense for what a rule reports. */
-export interface Cures {
-  /** Alternatives: moving all senders of one of these lists cures the finding. */
-  moves: ReadonlyArray<readonly Sender[]>
-  /** Can the sharing be declared as meant? */
-  share: boolean
-  /** Destinations that would all have to hear fewer channels. */
-  narrow?: readonly Id[]
-  /** Mappings that could be taken out of their destination. */
-  clear?: readonly Id[]
-  /** Mappings that could be taught what their control sends. */
-  teach?: readonly Id[]
-  /** Mappings whose control could send what their parameter takes. */
-  follow?: readonly Id[]
-  /** Mappings that could be taken over when met instead of at once. */
-  soften?: readonly Id[]
-  /** Accords that could be withdrawn. */
-  withdraw?: readonly Id[]
-  /** Cures that the rule knows itself; each is tried before it is offered. */
-  ready?: readonly Fix[]
-}
+/** Senders that all have to move. */
+export type Movers = readonly Sender[]
 
 /** Of more senders than these at one address, only the first is offered to be kept. */
 const MOST_KEPT = 12
 
 /** Alternatives for senders that meet at one address: keep one of them where it is, move the others. */
-export const allButOne = (senders: readonly Sender[]): Sender[][] =>
+export const allButOne = (senders: readonly Sender[]): Movers[] =>
   senders.length > MOST_KEPT
     ? [senders.slice(1)]
     : senders.map((kept) => senders.filter((sender) => sender !== kept))
 
+/** Where a sender stands, to go to. */
 export const findingPlace = (sender: Sender): FindingPlace => ({
   ...sender.place,
   message: sender.messageIndex,

@@ -131,9 +131,9 @@ describe('unheard', () => {
     const rig = rigOf({ 'k1.turn': sendingCc(20), 'k2.turn': sendingCc(22) }, [
       joined('a/k1.turn', 'p1', { learnedAt: '1:cc22' }),
     ])
-    const finding = check(rig).findings.find((each) => each.rule === 'unheard')
-    expect(finding?.message).toMatch(/Until then Knob 2 \(A\) moves it/)
-    expect(found(rig, 'ghost')).toEqual([])
+    const finding = check(rig).findings.find((each) => each.rule === 'ghost')
+    expect(finding?.message).toBe('Knob 2 (A) moves D · One at 1:cc22, which belongs to Knob 1 (A).')
+    expect(cures(rig, 'ghost').toSorted()).toEqual(['move', 'teach'])
   })
   it('can be cured at either end', () => {
     expect(cures(with20(joined('a/k1.turn', 'p1', { learnedAt: '1:cc22' })), 'unheard').toSorted()).toEqual([

@@ -5,6 +5,7 @@ import {
   placeName,
   rigIndex,
   sentAddress,
+  type Mapping,
   type Message,
   type Place,
   type Rig,
@@ -26,6 +27,8 @@ function messageLine(rig: Rig, { at, index, message }: Extract<RigEdit, { type: 
   return from === to ? `${where} sends ${to} otherwise` : `${where}: ${from} → ${to}`
 }
 
+const learnedWords = ({ learnedAt }: Mapping): string | null => (learnedAt ? printTag(learnedAt) : null)
+
 /** What an edit that cures would change, in a few words; null where its label says it all. */
 export function editLine(rig: Rig, edit: RigEdit): string | null {
   switch (edit.type) {
@@ -36,12 +39,12 @@ export function editLine(rig: Rig, edit: RigEdit): string | null {
       if (!mapping) return null
       const name = mappingName(rig, mapping)
       if (edit.set.learnedAt)
-        return `${name} listens at ${mapping.learnedAt ?? 'nothing'} → ${edit.set.learnedAt}`
+        return `${name} listens at ${learnedWords(mapping) ?? 'nothing'} → ${printTag(edit.set.learnedAt)}`
       return edit.set.takeover ? `${name} waits until the control meets it` : null
     }
     case 'mapping-remove': {
       const mapping = rig.mappings.find(({ id }) => id === edit.mapping)
-      return mapping ? `${mappingName(rig, mapping)} forgets ${mapping.learnedAt ?? 'it'}` : null
+      return mapping ? `${mappingName(rig, mapping)} forgets ${learnedWords(mapping) ?? 'it'}` : null
     }
     default:
       return null

@@ -15,6 +15,7 @@ import {
   type MessageInput,
 } from '../testing/rigs'
 import { check, recheck, type Check } from '.'
+import { addressAt } from '../testing/addresses'
 
 const channel = fc.constantFrom<(number | 'home')[]>(1, 2, 'home')
 const parameterMessage: fc.Arbitrary<MessageInput> = fc.oneof(
@@ -47,7 +48,10 @@ const anyChange: fc.Arbitrary<RigEdit> = fc.oneof(
     arbitrary: fc
       .record({
         mapping: fc.constantFrom('m0', 'm1', 'm2', 'm3'),
-        learnedAt: fc.constantFrom('1:cc16+48', '1:cc20', '2:cc20', '1:cc52', null),
+        learnedAt: fc.constantFrom(
+          ...['1:cc16+48', '1:cc20', '2:cc20', '1:cc52', '1:nrpn1', '1:note62'].map(addressAt),
+          null,
+        ),
         gesture: fc.constantFrom('a/k1.turn', 'b/k5.turn', 'c/k2.turn', null),
       })
       .map(({ mapping, ...set }): RigEdit => ({ type: 'mapping-set', mapping, set })),

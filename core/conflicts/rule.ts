@@ -1,17 +1,16 @@
 import type { CheckContext } from './context'
-import type { Draft } from './finding'
+import type { Draft, FixKind } from './finding'
 
 /**
  * How far a finding of a rule looks, and so what an edit of assignments or mappings can change of it:
- * `cells`: who is in the same cells. `channel`: the programs and parameters of a channel. `number`: who sends
- * the same controller number. `mapping`: a mapping, its control and who is where it listens. `controller`: one
- * controller. `cable`: controllers that share a cable. `accord`: the gestures of all accords. `room`: what is
- * free, and who wants it. `lights`: all lights, and who listens. `wiring`: no assignment at all.
+ * `cells`: who is in the same cells. `channel`: the programs and parameters of a channel. `mapping`: a mapping, its
+ * control and who is where it listens. `controller`: one controller. `cable`: controllers that share a cable.
+ * `accord`: the gestures of all accords. `room`: what is free, and who wants it. `lights`: all lights, and who listens.
+ * `wiring`: no assignment at all.
  */
 export const REACHES = [
   'cells',
   'channel',
-  'number',
   'mapping',
   'controller',
   'cable',
@@ -22,13 +21,25 @@ export const REACHES = [
 ] as const
 export type RuleReach = (typeof REACHES)[number]
 
-/** One rule: an id, what it looks for in a few words, and how it looks. One file a rule, one line in `rules/index.ts`. */
+/**
+ * One rule: what it looks for, and all that belongs to it. One file a rule, one line in `rules/index.ts`.
+ */
 export interface Rule {
   id: string
   /** For headings and the guide: what is wrong when this rule speaks. */
   title: string
-  /** What has to be looked at again after an edit of assignments or mappings (`islands/`). */
+  /** What has to be looked at again after an edit of assignments or mappings (`affected/`). */
   reach: RuleReach
   /** Looks at what the context holds; what lies outside the rule's reach may be missing from it. */
   find: (context: CheckContext) => readonly Draft[]
+  /** Can other numbers cure it? Then a plan takes it for trouble, and its drafts say who would have to move. */
+  byNumbers?: boolean
+  /** A cure that needs no other number and nothing to be taught again, which a plan makes first. */
+  first?: FixKind
+  /** The cures that change what was meant to be changed and nothing that others rely on: they can be made for all at once. */
+  safe?: readonly FixKind[]
+  /** Does an accord excuse it? Then its drafts name the gestures that meet, as senders or `between`. */
+  excused?: boolean
+  /** Says several drafts of one cause as one; `drafts` are two at least. */
+  together?: (context: CheckContext, drafts: readonly Draft[]) => Draft
 }

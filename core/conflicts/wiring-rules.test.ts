@@ -199,12 +199,12 @@ describe('full', () => {
       { houseRules: [{ id: 'h', kind: 'avoid', low: free, high: 127 }] },
     )
   it('says how many want a number and how many are left', () => {
-    // Below 20 only 3, 9 and 14–19 can be given; 3 and 9 are below 14.
-    expect(found(wanting(14), 'full')).toEqual(['error'])
-    const [finding] = check(wanting(14)).findings.filter(({ rule }) => rule === 'full')
+    // Below 3 only 1 and 2 can be given: 0 is bank select.
+    expect(found(wanting(3), 'full')).toEqual(['error'])
+    const [finding] = check(wanting(3)).findings.filter(({ rule }) => rule === 'full')
     expect(finding?.message).toMatch(/^3 messages of .+ want a CC number on channel 1, and 2 are left/)
   })
-  it('stays silent where there is just room enough', () => expect(found(wanting(15), 'full')).toEqual([]))
+  it('stays silent where there is just room enough', () => expect(found(wanting(4), 'full')).toEqual([]))
 })
 
 describe('out-of-ability', () => {

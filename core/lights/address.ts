@@ -1,4 +1,4 @@
-import { printTag, type Channel } from '../midi'
+import { printTag, type Address, type Channel } from '../midi'
 import {
   channelOf,
   modelOf,
@@ -54,10 +54,15 @@ export function lightAddress(
   }
 }
 
-export function addressText({ kind, channel, number }: LightAddress): string {
-  const target = kind === 'cc' ? { kind, number } : { kind, low: number, high: number }
-  return printTag({ scope: 'channel', channel, target })
-}
+/** Where a light's message lands. */
+export const toAddress = ({ kind, channel, number }: LightAddress): Address => ({
+  scope: 'channel',
+  channel,
+  target: kind === 'cc' ? { kind, number } : { kind, low: number, high: number },
+})
+
+/** The address of a light in writing. */
+export const addressText = (address: LightAddress): string => printTag(toAddress(address))
 
 /** The lights of a controller that a message from outside sets, in what is shown. */
 export const settableLights = (rig: Rig, controller: Controller, showing: Showing | undefined): Control[] => {

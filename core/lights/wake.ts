@@ -1,4 +1,4 @@
-import { BAUD_BYTES_PER_MS } from '../addresses'
+import { DIN_BYTES_PER_MS } from '../addresses'
 import {
   gestureName,
   modelOf,
@@ -76,7 +76,7 @@ export function wake(
   return {
     messages,
     bytes: messages.length * LIGHT_BYTES,
-    dinMs: onDin.size === 0 ? null : dinBytes / BAUD_BYTES_PER_MS,
+    dinMs: onDin.size === 0 ? null : dinBytes / DIN_BYTES_PER_MS,
     unset,
   }
 }

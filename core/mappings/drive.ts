@@ -1,34 +1,26 @@
 import type { Sender } from '../addresses'
-import {
-  channelOf,
-  findGesture,
-  rigIndex,
-  type Destination,
-  type Message,
-  type Parameter,
-  type Rig,
-} from '../rig'
+import type { SentMessage } from '../midi'
+import { findGesture, type Destination, type Parameter, type Rig } from '../rig'
 import { travelOf, type Travel } from '../values'
-import { meetsExpected } from './agreement'
-import { arrivedAs } from './arrival'
-import type { Join } from './joins'
+import { drivingMessages, type ResolvedMapping } from './resolved'
 
 /** One message that moves a mapping's parameter: as it arrives, and what its control makes it do. */
 export interface Drive {
   sender: Sender
-  message: Message
+  message: SentMessage
   travel: Travel
 }
 
-/** What moves the parameter of a join, over all templates and layers. */
-export function drivesOf(rig: Rig, { mapping, expected, meeting }: Join): Drive[] {
-  return meeting.flatMap((sender): Drive[] => {
-    const owner = rigIndex(rig).controllers.get(sender.place.controller)
+/** What moves the parameter of a mapping, over all templates and layers. */
+export function drivesOf(rig: Rig, resolved: ResolvedMapping): Drive[] {
+  return resolved.meeting.flatMap((sender): Drive[] => {
     const found = findGesture(rig, sender.gesture)
-    if (!owner || !found || !expected) return []
-    return arrivedAs(rig, owner, sender.message, mapping.destination)
-      .filter((message) => meetsExpected(message, channelOf(message, owner.homeChannel), expected))
-      .map((message) => ({ sender, message, travel: travelOf(message, found.control) }))
+    if (!found) return []
+    return drivingMessages(rig, sender, resolved).map((message) => ({
+      sender,
+      message,
+      travel: travelOf(message, found.control),
+    }))
   })
 }
 

@@ -7,17 +7,21 @@ import {
   splitGestureRef,
   type Controller,
   type GestureKey,
+  type Id,
   type Mapping,
   type Rig,
 } from '../rig'
-import { mappingParameter, mappingState } from './agreement'
+import { deliveryOf } from '../addresses'
+import { mappingParameter } from './listening'
+import { resolveMappings, teachable } from './resolved'
+import { mappingState } from './state'
 
 const agrees = (rig: Rig, mapping: Mapping): boolean => mappingState(rig, mapping).agreement === 'agrees'
 
 /** Does a controller send the very same messages by a gesture as it did? What else is written there is not sent. */
 function sendsAsBefore(a: Controller, b: Controller, gesture: GestureKey): boolean {
   if (a === b) return true
-  if (a.homeChannel !== b.homeChannel) return false
+  if (a.homeChannel !== b.homeChannel || a.inUse !== b.inUse) return false
   const is = assignmentsOfGesture(b, gesture)
   for (const { messages } of assignmentsOfGesture(a, gesture)) {
     const next = is.next()
@@ -46,17 +50,35 @@ function isUntouched(before: Rig, after: Rig, was: Mapping, is: Mapping): boolea
 }
 
 /**
- * What a change makes unheard: the mappings, as they were, whose control sent what their parameter listens
- * for before and does not after, or is gone.
+ * What a change makes unheard: the mappings, as they were, whose control's messages arrived where their parameter
+ * listens before and do not after, or whose control is gone.
  */
 export function unheardAfter(before: Rig, after: Rig): Mapping[] {
   const now = new Map(after.mappings.map((mapping) => [mapping.id, mapping]))
-  const isSameWay = before.cables === after.cables && before.boxes === after.boxes
+  const isSameWay = deliveryOf(before) === deliveryOf(after)
   return before.mappings.filter((was) => {
     const is = now.get(was.id)
     if (is && isSameWay && isUntouched(before, after, was, is)) return false
     return agrees(before, was) && (!is || !agrees(after, is))
   })
+}
+
+/**
+ * A rig after a change, as it is once everything that the change made unheard has been taught again: what cannot be
+ * taught stays as it was. With the mappings that would have to be taught.
+ */
+export function onceTaught(before: Rig, after: Rig): { rig: Rig; taught: Id[] } {
+  const stale = new Set(unheardAfter(before, after).map(({ id }) => id))
+  if (stale.size === 0) return { rig: after, taught: [] }
+  const taught: Id[] = []
+  const mappings = after.mappings.map((mapping) => {
+    const [resolved] = stale.has(mapping.id) ? resolveMappings(after, [mapping]) : []
+    const found = resolved && resolved.listening?.by === 'learning' ? teachable(after, resolved) : null
+    if (!found) return mapping
+    taught.push(mapping.id)
+    return { ...mapping, learnedAt: found.address }
+  })
+  return { rig: taught.length === 0 ? after : { ...after, mappings }, taught }
 }
 
 /** What a mapping moves, as the player knows it. */

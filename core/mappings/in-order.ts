@@ -1,4 +1,4 @@
-import { printTag, type Channel } from '../midi'
+import { sameAddress, type Channel } from '../midi'
 import {
   findGesture,
   freshMessage,
@@ -16,7 +16,7 @@ import {
   type Rig,
   type RigEdit,
 } from '../rig'
-import { chartedAt } from './agreement'
+import { chartedAt } from './listening'
 import { freeMappingId, freshMapping } from './fresh'
 
 /** What a control can be given in a destination: a parameter, a sound by its note, or a preset by its program. */
@@ -76,15 +76,19 @@ function taken(
       ? { kind: 'note' as const, low: target.number, high: target.number }
       : target.kind === 'program'
         ? { kind: 'program' as const, number: target.number, bank: target.bank }
-        : (charted?.target ?? null)
+        : charted?.address.scope === 'channel'
+          ? charted.address.target
+          : null
   if (wanted === null) return null
-  const channel = charted?.channel ?? onlyChannel(destination)
+  const fixed = charted?.address.scope === 'channel' ? charted.address.channel : null
+  const channel = fixed ?? onlyChannel(destination)
   return withAddress(now, { scope: 'channel', channel, target: wanted }, found.control.kind, found.gesture)
 }
 
-const tagOf = (message: Message | undefined, home: Channel): string | null => {
-  const address = message ? sentAddress(message, home) : null
-  return address && printTag(address)
+/** Are two messages of a controller sent to one address? */
+function isSameSent(a: Message, b: Message | undefined, home: Channel): boolean {
+  const [one, other] = [sentAddress(a, home), b ? sentAddress(b, home) : null]
+  return one === null || other === null ? one === other : sameAddress(one, other)
 }
 
 /**
@@ -111,8 +115,7 @@ export function joinInOrder(
     const message = taken(rig, place, destination, target, parameter)
     const programmed = programmedAt(rig, place)
     const home = rigIndex(rig).controllers.get(place.controller)?.homeChannel ?? 1
-    const isOther =
-      message !== null && tagOf(message, home) !== tagOf(programmed?.assignment.messages[0], home)
+    const isOther = message !== null && !isSameSent(message, programmed?.assignment.messages[0], home)
     if (isOther && programmed?.assignment.pinned) {
       pinned++
       continue

@@ -1,5 +1,5 @@
 import { occupancyOf, type Occupancy, type Sender } from '../addresses'
-import { parseTag } from '../midi'
+import { printTag, type Address } from '../midi'
 import {
   findGesture,
   gestureName,
@@ -14,18 +14,17 @@ import {
   type Rig,
   type RigEdit,
 } from '../rig'
-import { printExpected } from './agreement'
-import { hitsOn, joinsOf, type Join } from './joins'
+import { hitsOn, resolveMappings, teachable, type ResolvedMapping } from './resolved'
 
 /** One thing to do at a destination, so that it listens to what the controls send. */
 export interface RelearnLine {
   mapping: Mapping
   parameter: Parameter
   kind: 'clear' | 'teach' | 'teach-again'
-  /** What the destination listens at now, as a tag. */
-  was: string | null
+  /** What the destination listens at now. */
+  was: Address | null
   /** What it has to learn; null for one to clear. */
-  to: string | null
+  to: Address | null
   /** What to do, as a sentence. */
   text: string
   /** Why it cannot be done as it is, or null. */
@@ -69,20 +68,17 @@ const isOld = (rig: Rig, { gesture }: Mapping): boolean =>
 
 const capital = (text: string): string => text.slice(0, 1).toUpperCase() + text.slice(1)
 
-function hindranceOf({ destination }: Join, tag: string): string | null {
-  const parsed = parseTag(tag)
-  if (!parsed.ok || destination.learns.length === 0) return null
-  const { kind } = parsed.address.target
-  return destination.learns.some((each) => each === kind)
-    ? null
-    : `${destination.name} cannot learn ${tag}: let the control send something else first.`
+function hindranceOf({ destination }: ResolvedMapping, address: Address): string | null {
+  const { kind } = address.target
+  if (destination.learns.length === 0 || destination.learns.some((each) => each === kind)) return null
+  return `${destination.name} cannot learn ${printTag(address)}: let the control send something else first.`
 }
 
-function lineOf(rig: Rig, occupancy: Occupancy, join: Join): RelearnLine | null {
-  const { mapping, parameter, expected, senders, meeting } = join
-  const was = expected && printExpected(expected)
+function lineOf(rig: Rig, occupancy: Occupancy, resolved: ResolvedMapping): RelearnLine | null {
+  const { mapping, parameter, listening, meeting } = resolved
+  const was = listening?.address ?? null
   if (isOld(rig, mapping)) {
-    const strangers = hitsOn(occupancy, join).filter(({ sender }) => sender.gesture !== mapping.gesture)
+    const strangers = hitsOn(occupancy, resolved).filter(({ sender }) => sender.gesture !== mapping.gesture)
     if (was === null || strangers.length === 0) return null
     const [first] = strangers
     const by = first ? movement(rig, first.sender).control : ''
@@ -92,31 +88,32 @@ function lineOf(rig: Rig, occupancy: Occupancy, join: Join): RelearnLine | null 
       kind: 'clear',
       was,
       to: null,
-      text: `Clear ${was}: ${by} sets it off now.`,
+      text: `Clear ${printTag(was)}: ${by} sets it off now.`,
       hindrance: null,
       done: { type: 'mapping-remove', mapping: mapping.id },
     }
   }
-  if (expected?.by === 'chart' || meeting.length > 0) return null
-  const sender = senders.find(({ tag }) => tag !== null)
-  if (!sender || sender.tag === null) return null
-  const { text } = movement(rig, sender)
+  if (listening?.by === 'chart' || meeting.length > 0) return null
+  // What never arrives cannot be taught: the findings say where it stops.
+  const found = teachable(rig, resolved)
+  if (!found) return null
+  const { text } = movement(rig, found.sender)
   return {
     mapping,
     parameter,
     kind: was === null ? 'teach' : 'teach-again',
     was,
-    to: sender.tag,
-    text: was === null ? `${capital(text)}.` : `Clear ${was}, then ${text}.`,
-    hindrance: hindranceOf(join, sender.tag),
-    done: { type: 'mapping-set', mapping: mapping.id, set: { learnedAt: sender.tag } },
+    to: found.address,
+    text: was === null ? `${capital(text)}.` : `Clear ${printTag(was)}, then ${text}.`,
+    hindrance: hindranceOf(resolved, found.address),
+    done: { type: 'mapping-set', mapping: mapping.id, set: { learnedAt: found.address } },
   }
 }
 
 /** Where a line stands in the sitting: old mappings first, then scope by scope, layer by layer, control by control. */
-function turnsOf(rig: Rig, join: Join, { kind }: RelearnLine): readonly number[] {
-  const scope = join.destination.scopes.findIndex(({ id }) => id === join.mapping.scope)
-  const [sender] = join.senders
+function turnsOf(rig: Rig, resolved: ResolvedMapping, { kind }: RelearnLine): readonly number[] {
+  const scope = resolved.destination.scopes.findIndex(({ id }) => id === resolved.mapping.scope)
+  const [sender] = resolved.senders
   const owner = sender && rigIndex(rig).controllers.get(sender.place.controller)
   const controller = owner ? rig.controllers.indexOf(owner) : -1
   const found = sender ? findGesture(rig, sender.gesture) : null
@@ -139,12 +136,12 @@ const byTurns = (a: readonly number[], b: readonly number[]): number => {
  */
 export function relearnList(rig: Rig, occupancy: Occupancy = occupancyOf(rig)): RelearnGroup[] {
   const groups = new Map<Id, Array<{ line: RelearnLine; turns: readonly number[] }>>()
-  for (const join of joinsOf(rig)) {
-    const line = lineOf(rig, occupancy, join)
+  for (const resolved of resolveMappings(rig)) {
+    const line = lineOf(rig, occupancy, resolved)
     if (!line) continue
-    const list = groups.get(join.destination.id) ?? []
-    groups.set(join.destination.id, list)
-    list.push({ line, turns: turnsOf(rig, join, line) })
+    const list = groups.get(resolved.destination.id) ?? []
+    groups.set(resolved.destination.id, list)
+    list.push({ line, turns: turnsOf(rig, resolved, line) })
   }
   return rig.destinations.flatMap((destination) => {
     const lines = groups.get(destination.id)?.sort((a, b) => byTurns(a.turns, b.turns)) ?? []

@@ -14,9 +14,28 @@ export function isInForce(rig: Rig, mapping: Mapping, scope: Id | null): boolean
   return scope === null || !outrankedBy(rig, mapping).some((other) => other.scope === scope)
 }
 
-/** Can two mappings of one destination be in force at the same time? */
-export function inForceTogether(rig: Rig, a: Mapping, b: Mapping): boolean {
-  if (a.scope === b.scope) return true
-  if (a.scope !== null && b.scope !== null) return false
-  return isInForce(rig, a, b.scope ?? a.scope) && isInForce(rig, b, b.scope ?? a.scope)
+/** Can all of these mappings of one destination be in force at the same time, whatever scope that is? */
+export function inForceTogether(rig: Rig, ...mappings: readonly Mapping[]): boolean {
+  const scopes = [...new Set(mappings.flatMap(({ scope }) => scope ?? []))]
+  if (scopes.length > 1) return false
+  const [scope = null] = scopes
+  return mappings.every((mapping) => isInForce(rig, mapping, scope))
+}
+
+/**
+ * The passages, by their places in the rig, in which all of these mappings of one destination are in force; what a
+ * passage leaves unsaid can be anything. Null where no passages are declared.
+ */
+export function passagesInForce(rig: Rig, ...mappings: readonly Mapping[]): ReadonlySet<number> | null {
+  if (rig.passages.length === 0) return null
+  const destination = mappings[0]?.destination
+  return new Set(
+    rig.passages.flatMap(({ scopes }, index) => {
+      const said = scopes.find((each) => each.destination === destination)
+      const isSo = said
+        ? mappings.every((mapping) => isInForce(rig, mapping, said.scope))
+        : inForceTogether(rig, ...mappings)
+      return isSo ? [index] : []
+    }),
+  )
 }

@@ -1,26 +1,26 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { MMC_NAMES, parseTag, printTag, REALTIME_NAMES, type Address, type Target } from '.'
+import { MMC_NAMES, parseTag, printTag, REALTIME_NAMES, type Address, type ChannelTarget } from '.'
 
 const seven = fc.integer({ min: 0, max: 127 })
 const fourteen = fc.integer({ min: 0, max: 16383 })
 const span = fc.tuple(seven, seven).map(([a, b]) => ({ low: Math.min(a, b), high: Math.max(a, b) }))
-const target: fc.Arbitrary<Target> = fc.oneof(
+const target: fc.Arbitrary<ChannelTarget> = fc.oneof(
   fc.record({ kind: fc.constant('cc' as const), number: seven }),
   fc.record({
     kind: fc.constant('cc14' as const),
     number: fc.integer({ min: 1, max: 31 }).filter((number) => number !== 6),
   }),
   span.map((keys) => ({ kind: 'note' as const, ...keys })),
-  span.map((keys) => ({ kind: 'poly' as const, ...keys })),
+  span.map((keys) => ({ kind: 'polyPressure' as const, ...keys })),
   fc.record({ kind: fc.constantFrom('nrpn' as const, 'rpn' as const), number: fourteen }),
   fc.record({
     kind: fc.constant('program' as const),
     number: seven,
     bank: fc.option(fc.record({ msb: seven, lsb: seven })),
   }),
-  fc.constantFrom({ kind: 'bend' as const }, { kind: 'pressure' as const }),
-  fc.record({ kind: fc.constant('mode' as const), number: fc.integer({ min: 120, max: 127 }) }),
+  fc.constantFrom({ kind: 'pitchBend' as const }, { kind: 'channelPressure' as const }),
+  fc.record({ kind: fc.constant('channelMode' as const), number: fc.integer({ min: 120, max: 127 }) }),
 )
 const address: fc.Arbitrary<Address> = fc.oneof(
   fc.record({

@@ -1,20 +1,22 @@
-import { RIG_VERSION } from './schema'
+import { fromVersion1 } from './migrations/from-1'
+import { RIG_VERSION } from './schema/version'
 
-type Document = Record<string, unknown>
+/** A rig as JSON holds it, of any version, not yet checked. */
+export type RigDocument = Record<string, unknown>
 
 /**
  * Steps from one version of the format to the next: the entry for n turns a document of version n
  * into one of version n + 1. To change the format: raise RIG_VERSION, add the step here, and keep a
  * file of the old version among the tests.
  */
-const STEPS: Readonly<Record<number, (document: Document) => Document>> = {}
+const STEPS: Readonly<Record<number, (document: RigDocument) => RigDocument>> = { 1: fromVersion1 }
 
 /** Bring a document of an older version up to `target`, step by step. Throws a RangeError where a step is missing. */
 export function migrate(
-  document: Document,
+  document: RigDocument,
   target: number = RIG_VERSION,
-  steps: Readonly<Record<number, (document: Document) => Document>> = STEPS,
-): Document {
+  steps: Readonly<Record<number, (document: RigDocument) => RigDocument>> = STEPS,
+): RigDocument {
   let current = document
   while (typeof current.version === 'number' && current.version < target) {
     const version = current.version

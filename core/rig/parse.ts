@@ -1,3 +1,4 @@
+import { toJson } from '../midi'
 import { migrate } from './migrations'
 import { problemsOf, type Problem } from './problems'
 import { referenceProblems } from './references'
@@ -121,8 +122,8 @@ export function readRig(text: string): ParseResult {
   return read.ok ? parseRig(read.value) : { ok: false, of: 'text', problems: [read.problem] }
 }
 
-/** Write a rig as JSON text that `readRig` reads back the same. */
-export const writeRig = (rig: Rig): string => `${JSON.stringify(rig, null, 2)}\n`
+/** Write a rig as JSON text that `readRig` reads back the same; addresses as tags. */
+export const writeRig = (rig: Rig): string => `${toJson(rig, 2)}\n`
 
 /** A rig with nothing in it but a name. */
 export const emptyRig = (name: string): Rig =>

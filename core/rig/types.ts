@@ -1,6 +1,19 @@
 import type * as z from 'zod/mini'
 import type * as schema from './schema'
 
+export type {
+  Behaviour,
+  ChannelMessage,
+  ChannelOrHome,
+  Keys,
+  Message,
+  MessageKind,
+  MessageOf,
+  Moment,
+  RelativeEncoding,
+  SystemMessage,
+} from '../midi'
+
 type Of<T extends z.ZodMiniType> = z.infer<T>
 
 export type Id = Of<typeof schema.Id>
@@ -8,16 +21,6 @@ export type GestureKey = Of<typeof schema.GestureKey>
 export type GestureRef = Of<typeof schema.GestureRef>
 export type GestureKind = Of<typeof schema.GestureKind>
 export type ControlKind = Of<typeof schema.ControlKind>
-export type ChannelOrHome = Of<typeof schema.ChannelOrHome>
-export type Moment = Of<typeof schema.Moment>
-export type Behaviour = Of<typeof schema.Behaviour>
-export type RelativeEncoding = Of<typeof schema.RelativeEncoding>
-export type Keys = Of<typeof schema.Keys>
-export type Message = Of<typeof schema.Message>
-export type MessageKind = Message['kind']
-export type MessageOf<K extends MessageKind> = Extract<Message, { kind: K }>
-/** A message that travels on a channel. */
-export type ChannelMessage = Exclude<Message, { kind: 'off' | 'mmc' | 'realtime' | 'sysex' }>
 export type Assignment = Of<typeof schema.Assignment>
 export type Control = Of<typeof schema.Control>
 export type Block = Of<typeof schema.Block>
@@ -42,11 +45,13 @@ export type CableKind = Of<typeof schema.CableKind>
 export type Cable = Of<typeof schema.Cable>
 export type Box = Of<typeof schema.Box>
 export type Computer = Of<typeof schema.Computer>
+export type LearnedAddress = schema.LearnedAddress
 export type Mapping = Of<typeof schema.Mapping>
 export type Accord = Of<typeof schema.Accord>
 export type LightRole = Of<typeof schema.LightRole>
 export type LightAbility = Of<typeof schema.LightAbility>
 export type PaletteEntry = Of<typeof schema.PaletteEntry>
+export type HouseRule = Of<typeof schema.HouseRule>
 export type SetAside = Of<typeof schema.SetAside>
 export type Passage = Of<typeof schema.Passage>
 export type Rig = Of<typeof schema.RigSchema>

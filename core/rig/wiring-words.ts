@@ -29,7 +29,7 @@ const ends = (low: number, high: number): string => (low === high ? `${low}` : `
 
 /** What a destination keeps: "keeps note 96–127 on channel 14 for clip launch". */
 export function claimWords({ kind, channel, low, high, function: use }: Claim): string {
-  const numbers = kind === 'bend' || kind === 'pressure' ? '' : ` ${ends(low, high)}`
+  const numbers = kind === 'pitchBend' || kind === 'channelPressure' ? '' : ` ${ends(low, high)}`
   const where = channel === null ? 'on any channel' : `on channel ${channel}`
   return `keeps ${MESSAGE_KIND_NAME[kind]}${numbers} ${where} for ${use}`
 }

@@ -1,6 +1,6 @@
-import { noteName } from '../midi'
+import { noteName, printTag, type Address } from '../midi'
 import { emit } from '../addresses'
-import { chartedAt, mappingState, printExpected, type MappingState } from '../mappings'
+import { chartedAt, mappingState, printListening, type MappingState } from '../mappings'
 import {
   findGesture,
   gestureName,
@@ -23,13 +23,21 @@ const KIND_WORDS: Readonly<Record<Destination['kind'], string>> = {
   'drum-machine': 'drum machine',
 }
 
+const tags = (addresses: readonly Address[]): string => addresses.map(printTag).join(', ')
+
 /** How a mapping stands; a parameter that cannot learn needs its control to send what it listens for. */
 function stateWords({ agreement, sent }: MappingState, isCharted: boolean): string {
   switch (agreement) {
     case 'agrees':
       return 'in order'
     case 'differs':
-      return isCharted ? `control sends ${sent.join(', ') || 'nothing'}` : 'teach again'
+      return isCharted ? `control sends ${tags(sent) || 'nothing'}` : 'teach again'
+    case 'lost':
+      return 'does not arrive'
+    case 'silent':
+      return 'control sends nothing'
+    case 'put-away':
+      return 'controller put away'
     case 'not-taught':
       return 'not yet taught'
     case 'no-control':
@@ -39,7 +47,9 @@ function stateWords({ agreement, sent }: MappingState, isCharted: boolean): stri
 
 /** Takeover is a matter of parameters that move; the rest are set or set off. */
 const movesSmoothly = (parameter: Parameter | null): boolean =>
-  parameter?.kind === 'continuous' && parameter.fixed?.kind !== 'bend' && parameter.fixed?.kind !== 'pressure'
+  parameter?.kind === 'continuous' &&
+  parameter.fixed?.kind !== 'pitchBend' &&
+  parameter.fixed?.kind !== 'channelPressure'
 
 function hearsWords({ hears }: Destination): string {
   const { channels } = hears.playing
@@ -82,13 +92,17 @@ function mappingRow(rig: Rig, destination: Destination, mapping: Mapping): Cell[
     words(parameter ? parameterName(parameter) : ''),
     words(found?.controller.name ?? ''),
     words(found ? gestureName(found.control, found.gesture) : ''),
-    figure((state.meeting.length > 0 ? state.meeting : [state.expected ?? state.sent.join(', ')]).join(', ')),
+    figure(
+      state.meeting.length > 0
+        ? tags(state.meeting)
+        : state.listening
+          ? printTag(state.listening)
+          : tags(state.sent),
+    ),
     words(rangeWords(mapping, destination)),
     words(scope),
     words(movesSmoothly(parameter) ? TAKEOVER_WORDS[mapping.takeover] : ''),
-    words(
-      found && !found.controller.inUse ? 'controller put away' : stateWords(state, parameter?.fixed !== null),
-    ),
+    words(stateWords(state, parameter?.fixed !== null)),
   ]
 }
 
@@ -126,7 +140,7 @@ function unmovedSection(rig: Rig, destination: Destination): Section {
       const { range } = parameter
       return [
         words(parameterName(parameter)),
-        figure(charted ? printExpected(charted) : ''),
+        figure(charted ? printListening(charted) : ''),
         words(range ? `${range.min} to ${range.max} ${range.unit}`.trim() : ''),
       ]
     })

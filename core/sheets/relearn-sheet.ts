@@ -1,3 +1,4 @@
+import { printTag } from '../midi'
 import { mappingName, relearnList, type RelearnLine } from '../mappings'
 import { parameterName, type Rig } from '../rig'
 import { figure, words, type Cell, type Section, type SheetDocument } from './document'
@@ -8,8 +9,8 @@ function row({ parameter, text, was, to, hindrance }: RelearnLine, number: numbe
     words('☐'),
     words(hindrance ?? text),
     words(parameterName(parameter)),
-    figure(was ?? '–'),
-    figure(to ?? '–'),
+    figure(was ? printTag(was) : '–'),
+    figure(to ? printTag(to) : '–'),
   ]
 }
 

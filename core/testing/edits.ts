@@ -1,5 +1,6 @@
 import * as fc from 'fast-check'
 import type { RigEdit } from '../rig'
+import { addressAt } from './addresses'
 import { anyMessage, fullMessage } from './rigs'
 
 const place = { controller: 'a', template: 't', layer: null, gesture: 'k1.turn' }
@@ -74,7 +75,7 @@ export const anyEdit: fc.Arbitrary<RigEdit> = fc.oneof(
     })),
   fc.constantFrom('m0', 'm1').map((mapping): RigEdit => ({ type: 'mapping-remove', mapping })),
   fc
-    .record({ mapping: fc.constantFrom('m0', 'm1'), learnedAt: fc.constantFrom('1:cc20', 'nonsense', null) })
+    .record({ mapping: fc.constantFrom('m0', 'm1'), learnedAt: fc.constantFrom(addressAt('1:cc20'), null) })
     .map(({ mapping, learnedAt }): RigEdit => ({ type: 'mapping-set', mapping, set: { learnedAt } })),
   fc
     .record({ id: fc.constantFrom('x', 'y'), gesture: fc.constantFrom('a/k2.turn', 'a/k9.turn') })

@@ -1,4 +1,3 @@
-import { parseTag } from '../midi'
 import type { Assignment, Destination, Message, Rig } from '../rig'
 
 /**
@@ -19,7 +18,7 @@ interface Sent {
 
 /** A spot on the wire, with the values that a controller number takes there. */
 interface Spot {
-  family: 'cc' | 'note' | 'bend' | 'pressure'
+  family: 'cc' | 'note' | 'pitchBend' | 'channelPressure'
   channel: number
   number: number
   half: 'whole' | 'first' | 'second'
@@ -92,8 +91,8 @@ function spotsOf({ message, channel }: Sent): Spot[] {
       if (keys.kind === 'one') return keys.number === 'wanted' ? [] : [spot('note', keys.number)]
       return from(keys.low, keys.high).map((number) => spot('note', number))
     }
-    case 'bend':
-    case 'pressure':
+    case 'pitchBend':
+    case 'channelPressure':
       return [spot(message.kind, 0)]
     default:
       return []
@@ -119,7 +118,7 @@ function meetingRule(a: Sent, b: Sent, one: Spot, other: Spot, merged: boolean):
   if (one.half === 'second' && other.half === 'second') return null
   if (one.channel !== other.channel) return 'merged-channels'
   if (one.half === 'second' || other.half === 'second') return 'pair-broken'
-  if (one.family === 'bend' || one.family === 'pressure')
+  if (one.family === 'pitchBend' || one.family === 'channelPressure')
     return a.controller === b.controller ? null : 'same-address'
   if (one.family === 'note') return 'same-address'
   return one.values.some((value) => other.values.includes(value)) ? 'same-address' : 'split-value'
@@ -162,7 +161,9 @@ export function naiveKept(rig: Rig): NaiveFinding[] {
             (spot) =>
               spot.family === kind &&
               (channel === null || channel === spot.channel) &&
-              (kind === 'bend' || kind === 'pressure' || (spot.number >= low && spot.number <= high)),
+              (kind === 'pitchBend' ||
+                kind === 'channelPressure' ||
+                (spot.number >= low && spot.number <= high)),
           ) && !isMeant(rig, sent, destination, serves),
       )
       const finding = (rule: string): NaiveFinding => ({
@@ -181,9 +182,8 @@ function isMeant(rig: Rig, sent: Sent, { id }: Destination, serves: readonly str
     if (gesture !== `${sent.controller}/${sent.gesture}` || destination !== id) return false
     if (!serves.includes(parameter)) return false
     if (learnedAt === null) return true
-    const parsed = parseTag(learnedAt)
-    if (!parsed.ok || parsed.address.scope !== 'channel' || sent.message.kind !== 'cc') return false
-    const { channel, target } = parsed.address
+    if (learnedAt.scope !== 'channel' || sent.message.kind !== 'cc') return false
+    const { channel, target } = learnedAt
     return channel === sent.channel && target.kind === 'cc' && target.number === sent.message.number
   })
 }

@@ -72,7 +72,7 @@ export function testRig(
 ): Rig {
   const result = parseRig({
     format: 'deft-lattice/rig',
-    version: 1,
+    version: 2,
     name: 'Test',
     models: [plainModel],
     controllers,
@@ -143,7 +143,10 @@ export const anyMessage: fc.Arbitrary<MessageInput> = fc.oneof(
   },
   {
     weight: 1,
-    arbitrary: fc.record({ kind: fc.constantFrom('bend' as const, 'pressure' as const), channel }),
+    arbitrary: fc.record({
+      kind: fc.constantFrom('pitchBend' as const, 'channelPressure' as const),
+      channel,
+    }),
   },
   {
     weight: 1,

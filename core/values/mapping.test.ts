@@ -143,9 +143,9 @@ describe('what a control sends', () => {
     ['an inverted range', { kind: 'cc', number: 1, range: { low: 100, high: 20 } }, 81, [100, 20], 127],
     ['five steps', { kind: 'cc', number: 1, resolution: { kind: 'steps', count: 5 } }, 5, [0, 127], 127],
     ['both halves', { kind: 'cc14', number: 1 }, 16384, [0, 16383], 16383],
-    ['the first half', { kind: 'cc14', number: 1, halves: 'first-only' }, 128, [0, 16256], 16256],
-    ['a parameter in one byte', { kind: 'nrpn', number: 9, secondByte: false }, 128, [0, 16256], 16256],
-    ['bend', { kind: 'bend' }, 16384, [0, 16383], 16383],
+    ['the first half', { kind: 'cc14', number: 1, halves: 'msb-only' }, 128, [0, 16256], 16256],
+    ['a parameter in one byte', { kind: 'nrpn', number: 9, sendsLsb: false }, 128, [0, 16256], 16256],
+    ['bend', { kind: 'pitchBend' }, 16384, [0, 16383], 16383],
   ])('sweeps with %s', (_, message, count, ends, top) => {
     const found = swept(message)
     expect([found.count, found.top]).toEqual([count, top])

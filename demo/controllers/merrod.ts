@@ -28,8 +28,8 @@ export function merrodController(state: DemoState): ControllerInput {
         name: 'Nine Rings',
         base: {
           'keys.strike': sends({ kind: 'note', keys: { kind: 'span', low: 36, high: 84 } }),
-          'keys.pressure': sends({ kind: 'pressure' }),
-          'bend.turn': sends({ kind: 'bend' }),
+          'keys.pressure': sends({ kind: 'channelPressure' }),
+          'bend.turn': sends({ kind: 'pitchBend' }),
           'mod.turn': sends(cc(1)),
           'ribbon.slide': sends(cc(1)),
           'tilt.tilt': sends(cc(2)),
@@ -53,7 +53,7 @@ export function merrodController(state: DemoState): ControllerInput {
           ...across(
             'pad',
             'pressure',
-            run(36, 8).map((): MessageInput => ({ kind: 'pressure', channel: 13 })),
+            run(36, 8).map((): MessageInput => ({ kind: 'channelPressure', channel: 13 })),
           ),
         },
       },

@@ -40,7 +40,7 @@ export function pellunaController(state: DemoState): ControllerInput {
       'pad',
       'pressure',
       run(48, 36).map((number): MessageInput => ({
-        kind: 'poly',
+        kind: 'polyPressure',
         channel: 12,
         keys: { kind: 'one', number },
       })),

@@ -122,6 +122,6 @@ export const loomwright: DestinationInput = {
   ],
   scopes: MOVEMENTS.map((name) => ({ id: slug(name), name })),
   parameters,
-  learns: ['cc', 'cc14', 'note', 'program', 'bend', 'pressure'],
+  learns: ['cc', 'cc14', 'note', 'program', 'pitchBend', 'channelPressure'],
   feedback: true,
 }

@@ -94,8 +94,8 @@ const parameters: ParameterInput[] = [
     range: { min, max, unit: '' },
     fixed: { kind: 'nrpn', number },
   })),
-  { id: 'bend', name: 'Bend', path: ['Play'], fixed: { kind: 'bend' } },
-  { id: 'aftertouch', name: 'Aftertouch', path: ['Play'], fixed: { kind: 'pressure' } },
+  { id: 'bend', name: 'Bend', path: ['Play'], fixed: { kind: 'pitchBend' } },
+  { id: 'aftertouch', name: 'Aftertouch', path: ['Play'], fixed: { kind: 'channelPressure' } },
 ]
 
 const PROGRAMS = [

@@ -5,7 +5,10 @@ export const umbrek: ModelInput = {
   name: 'Umbrek 6',
   abilities: {
     connection: 'din',
-    kinds: { footswitch: ['cc', 'program', 'mmc', 'realtime'], pedal: ['cc', 'bend', 'pressure'] },
+    kinds: {
+      footswitch: ['cc', 'program', 'mmc', 'realtime'],
+      pedal: ['cc', 'pitchBend', 'channelPressure'],
+    },
     slots: 4,
     stacks: 1,
     layersAStack: 4,

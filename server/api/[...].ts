@@ -8,6 +8,7 @@ const METHODS: Readonly<Record<string, 'GET' | 'POST'>> = {
   '/api/demo/as-found': 'GET',
   '/api/demo/as-performed': 'GET',
   '/api/check': 'POST',
+  '/api/allocate': 'POST',
 }
 
 export default defineApi((event) => {

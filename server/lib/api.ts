@@ -7,6 +7,7 @@ import {
   type H3Event,
 } from 'h3'
 import * as z from 'zod/mini'
+import { toJson } from '#core/midi'
 import { FILE_LIMITS, parseRig, problemsOf, readJson, readRig, type Problem, type Rig } from '#core/rig'
 
 /** A refusal that the caller can understand: an HTTP status, a sentence, and the path of what is wrong. */
@@ -38,11 +39,13 @@ function answerError(event: H3Event, error: unknown): ErrorBody {
   return { error: { message: 'The server failed on this request. It has been logged.', path: null } }
 }
 
-/** A route whose refusals are JSON `{ error: { message, path } }` with the right status. */
+/** A route that answers JSON, addresses as tags, and whose refusals are JSON `{ error: { message, path } }` with the right status. */
 export const defineApi = <T>(handle: (event: H3Event) => T | Promise<T>): EventHandler =>
   defineEventHandler(async (event) => {
     try {
-      return await handle(event)
+      const answer = await handle(event)
+      setResponseHeader(event, 'content-type', 'application/json')
+      return toJson(answer)
     } catch (error) {
       return answerError(event, error)
     }

@@ -1,13 +1,20 @@
 <script setup lang="ts">
 import { Plus, X } from '@lucide/vue'
 import { MESSAGE_KIND_NAME, type Claim, type Destination } from '#core/rig'
-import { freeId } from '~/lib/ids'
+import { freeId } from '#core/rig'
 
 /** Addresses that a destination keeps for itself, and what for. */
 const { destination } = defineProps<{ destination: Destination }>()
 const edit = useEdit()
 
-const KINDS: ReadonlyArray<Claim['kind']> = ['cc', 'note', 'program', 'poly', 'bend', 'pressure']
+const KINDS: ReadonlyArray<Claim['kind']> = [
+  'cc',
+  'note',
+  'program',
+  'polyPressure',
+  'pitchBend',
+  'channelPressure',
+]
 const set = (label: string, claims: Claim[]): boolean =>
   edit(label, [{ type: 'destination-set', destination: destination.id, set: { claims } }])
 const put = (claim: Claim, change: Partial<Claim>): boolean =>

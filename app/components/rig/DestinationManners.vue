@@ -16,8 +16,8 @@ const LEARNABLE: ReadonlyArray<Destination['learns'][number]> = [
   'nrpn',
   'rpn',
   'program',
-  'bend',
-  'pressure',
+  'pitchBend',
+  'channelPressure',
 ]
 const toggle = (kind: Destination['learns'][number]): boolean =>
   set('What it learns', {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Copy, ListTree, Trash2 } from '@lucide/vue'
 import type { Destination, RigEdit } from '#core/rig'
-import { freeId } from '~/lib/ids'
+import { freeId } from '#core/rig'
 
 const { destination } = defineProps<{ destination: Destination }>()
 const rigs = useRigStore()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ChevronRight, Plus, Trash2 } from '@lucide/vue'
 import { withShowingNow, type Passage } from '#core/rig'
-import { freeId } from '~/lib/ids'
+import { freeId } from '#core/rig'
 
 /** The passages of the show, in their order; one is open at a time. */
 const rigs = useRigStore()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Plus, X } from '@lucide/vue'
 import { leadsOut, portKey, type PortDirection } from '#core/rig'
-import { freeId } from '~/lib/ids'
+import { freeId } from '#core/rig'
 
 /** The sockets of a device, and where the cables from its outs go. */
 const { owner, directions } = defineProps<{

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Plus } from '@lucide/vue'
 import type { Destination } from '#core/rig'
-import { freeId } from '~/lib/ids'
+import { freeId } from '#core/rig'
 
 /** What is selected in the picture, with its settings; else what can be added. */
 const rigs = useRigStore()

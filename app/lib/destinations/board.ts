@@ -1,4 +1,4 @@
-import { chartedAt, printExpected, type JoinTarget } from '#core/mappings'
+import { chartedAt, printListening, type JoinTarget } from '#core/mappings'
 import { noteName } from '#core/midi'
 import type { Destination } from '#core/rig'
 import { shownProgram } from '#core/values'
@@ -30,7 +30,7 @@ export function boardItems(destination: Destination, list: BoardList): BoardItem
           target: { kind: 'parameter', parameter: parameter.id },
           name: parameter.name,
           group: parameter.path.join(' · '),
-          address: charted ? printExpected(charted) : '',
+          address: charted ? printListening(charted) : '',
         }
       })
     case 'sounds':

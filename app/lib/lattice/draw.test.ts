@@ -17,7 +17,7 @@ const owner = (controller: string, more: Partial<Owner> = {}): Owner => ({
 const row = (cells: LatticeRow['cells']): LatticeRow => ({
   channel: 3,
   cells,
-  strip: { bend: [], pressure: [], program: [] },
+  strip: { pitchBend: [], channelPressure: [], program: [] },
   kept: [],
   controllers: ['a', 'b'],
   fullness: 0.1,
@@ -52,7 +52,7 @@ describe('the lattice', () => {
 
   it('joins the halves of a pair that the selection sends both', () => {
     const half = (number: number, part: Owner['part']) => ({ number, owners: [owner('a', { part })] })
-    const pairs = row([half(16, 'first'), half(17, 'first'), half(48, 'second')])
+    const pairs = row([half(16, 'msb'), half(17, 'msb'), half(48, 'lsb')])
     expect(selectedPairs(pairs, new Set(['a/k.turn']))).toEqual([16])
     expect(selectedPairs(pairs, new Set(['b/k.turn']))).toEqual([])
   })

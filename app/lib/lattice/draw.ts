@@ -25,7 +25,7 @@ const OTHER_LAYER_OPACITY = 0.28
 const SECOND_HALF_OPACITY = 0.5
 
 export const ownerOpacity = ({ live, part, role }: Owner): number =>
-  !live ? OTHER_LAYER_OPACITY : part === 'second' || role === 'carrier' ? SECOND_HALF_OPACITY : 1
+  !live ? OTHER_LAYER_OPACITY : part === 'lsb' || role === 'carrier' ? SECOND_HALF_OPACITY : 1
 
 const shownOwners = (cell: LatticeCell, withOthers: boolean): readonly Owner[] => {
   const live = cell.owners.filter((owner) => owner.live)
@@ -62,7 +62,7 @@ export function cellNotes(
 ): CellNote[] {
   return row.cells.flatMap((cell): CellNote[] => {
     const { number } = cell
-    const severity = marks.get(cellKey({ space: family, channel: row.channel, number }))?.severity ?? null
+    const severity = marks.get(cellKey({ kind: family, channel: row.channel, number }))?.severity ?? null
     const owners = shownOwners(cell, withOthers)
     const isLive = owners.some(({ live }) => live)
     const isShared = owners.filter(({ gesture, live }) => live && shared.has(gesture)).length > 1
@@ -80,8 +80,8 @@ export function selectedPairs(row: LatticeRow, selected: ReadonlySet<GestureRef>
         ? [number]
         : [],
     )
-  const seconds = new Set(halves('second'))
-  return halves('first').filter((number) => seconds.has(number + PAIR_DISTANCE))
+  const seconds = new Set(halves('lsb'))
+  return halves('msb').filter((number) => seconds.has(number + PAIR_DISTANCE))
 }
 
 /** The cells of a row that the selection sends, and whether it does so now. */

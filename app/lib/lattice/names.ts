@@ -52,7 +52,7 @@ export function largeCells(
       isLive: owners.some(({ live }) => live),
       kept: row?.kept.find(({ low, high }) => number >= low && number <= high)?.function ?? null,
       ground: runs.find(({ low, high }) => number >= low && number <= high)?.ground ?? 'plain',
-      severity: marks.get(cellKey({ space: family, channel, number }))?.severity ?? null,
+      severity: marks.get(cellKey({ kind: family, channel, number }))?.severity ?? null,
     }
   })
 }

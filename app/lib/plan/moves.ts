@@ -1,6 +1,6 @@
 import type { Family, Lattice } from '#core/addresses'
 import type { Plan } from '#core/allocate'
-import { parseTag, type Channel } from '#core/midi'
+import type { Address, Channel } from '#core/midi'
 import { placeRef } from '#core/rig'
 import type { Spot } from '~/lib/lattice/walk'
 
@@ -12,12 +12,10 @@ export interface PlannedMove {
   to: Spot | null
 }
 
-/** Where a tag lies in a family, as channel and number. */
-function spotOf(tag: string | null, family: Family): { channel: number; number: number } | null {
-  if (tag === null) return null
-  const parsed = parseTag(tag)
-  if (!parsed.ok || parsed.address.scope !== 'channel') return null
-  const { channel, target } = parsed.address
+/** Where an address lies in a family, as channel and number. */
+function spotOf(address: Address | null, family: Family): { channel: number; number: number } | null {
+  if (address?.scope !== 'channel') return null
+  const { channel, target } = address
   if (typeof channel !== 'number') return null
   switch (target.kind) {
     case 'cc':
@@ -40,8 +38,8 @@ export const plannedChannels = (plan: Plan, family: Family): ReadonlySet<Channel
 export function plannedMoves(plan: Plan, lattice: Lattice): PlannedMove[] {
   const rowOf = new Map(lattice.rows.map(({ channel }, row) => [channel, row]))
   return plan.changes.flatMap((change): PlannedMove[] => {
-    const at = (tag: string | null): Spot | null => {
-      const spot = spotOf(tag, lattice.family)
+    const at = (address: Address | null): Spot | null => {
+      const spot = spotOf(address, lattice.family)
       const row = spot ? rowOf.get(spot.channel) : undefined
       return spot && row !== undefined ? { row, number: spot.number } : null
     }

@@ -1,3 +1,4 @@
+import { printTag } from '#core/midi'
 import type { Plan, PlannedChange, Term } from '#core/allocate'
 import { placeName, rigIndex, type Rig } from '#core/rig'
 import type { PlanKind } from '~/stores/plan'
@@ -78,8 +79,8 @@ export function groupsOf(rig: Rig, plan: Plan): PlanGroup[] {
     group.lines.push({
       key: change.key,
       name: gesture,
-      from: change.from ?? 'none',
-      to: change.to,
+      from: change.from ? printTag(change.from) : 'none',
+      to: printTag(change.to),
       reason: change.reason,
       change,
     })

@@ -1,14 +1,16 @@
-import type { Sender } from '../../addresses'
-import type { Id } from '../../rig'
+import type { Bus, Sender } from '../../addresses'
 import type { Rule } from '../rule'
-import { destinationWords, senderWords } from '../words'
+import { destinationWords, placeCount, senderWords, sentAddresses, verb } from '../words'
 
 interface Found {
-  channel: number
+  bus: Bus
+  /** Null where the destination takes all channels for one. */
+  channel: number | null
   withBank: Map<string, Sender>
   without: Map<string, Sender>
-  destinations: Set<Id>
 }
+
+const MOST_ADDRESSES = 4
 
 /** On one channel some programs say their bank and some do not: those land in whichever was last. */
 export const bankDrift: Rule = {
@@ -17,31 +19,32 @@ export const bankDrift: Rule = {
   reach: 'channel',
   find: ({ rig, occupancy }) => {
     const found = new Map<string, Found>()
-    for (const { sender, bus, cells } of occupancy.arriving(occupancy.index.ofKind('program'))) {
-      const { message } = sender
-      const cell = cells.find(({ space }) => space === 'program')
-      if (message.kind !== 'program' || !cell) continue
-      const key = `${bus.destination} ${cell.channel}`
-      const entry: Found = found.get(key) ?? {
-        channel: cell.channel,
-        withBank: new Map(),
-        without: new Map(),
-        destinations: new Set([bus.destination]),
+    for (const { sender, bus, cells } of occupancy.emissions) {
+      for (const cell of cells) {
+        if (cell.kind !== 'program') continue
+        const channel = bus.mergesChannels ? null : cell.channel
+        const key = `${bus.id} ${channel ?? 'all'}`
+        const entry: Found = found.get(key) ?? { bus, channel, withBank: new Map(), without: new Map() }
+        found.set(key, entry)
+        const hasBank = cells.some(
+          ({ kind, role, channel: on }) => kind === 'cc' && role === 'carrier' && on === cell.channel,
+        )
+        ;(hasBank ? entry.withBank : entry.without).set(sender.key, sender)
       }
-      found.set(key, entry)
-      const side = message.bank ? entry.withBank : entry.without
-      side.set(sender.key, sender)
     }
-    return [...found.values()]
-      .filter(({ withBank, without }) => withBank.size > 0 && without.size > 0)
-      .map(({ channel, withBank, without, destinations }) => ({
-        severity: 'warning' as const,
-        message: `${senderWords(rig, [...without.values()])} sends a program on channel ${channel} without a bank, while ${senderWords(rig, [...withBank.values()])} changes the bank: at ${destinationWords(rig, [...destinations])} it lands in whichever was last.`,
-        senders: [...without.values(), ...withBank.values()],
-        addresses: [...new Set([...without.values()].flatMap(({ tag }) => tag ?? []))].slice(0, 4),
-        destinations: [...destinations],
-        about: `channel ${channel}`,
-        cures: { moves: [], share: false },
-      }))
+    return [...found]
+      .filter(([, { withBank, without }]) => withBank.size > 0 && without.size > 0)
+      .map(([about, { bus, channel, ...sides }]) => {
+        const [withBank, without] = [[...sides.withBank.values()], [...sides.without.values()]]
+        const all = [...without, ...withBank]
+        return {
+          severity: 'warning' as const,
+          message: `${senderWords(rig, without, all)} ${verb(placeCount(without), 'sends', 'send')} a program on ${channel === null ? 'any channel' : `channel ${channel}`} without a bank, while ${senderWords(rig, withBank, all)} ${verb(placeCount(withBank), 'changes', 'change')} the bank: at ${destinationWords(rig, [bus.destination])} it lands in whichever was last.`,
+          senders: all,
+          addresses: sentAddresses(without).slice(0, MOST_ADDRESSES),
+          destinations: [bus.destination],
+          about,
+        }
+      })
   },
 }

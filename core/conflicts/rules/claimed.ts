@@ -1,10 +1,21 @@
 import { claimCovers, type CellAddress, type Sender } from '../../addresses'
 import { rigIndex, type Claim, type Destination } from '../../rig'
 import type { CheckContext } from '../context'
+import { moveFixes } from '../fixes/numbers'
 import type { Rule } from '../rule'
-import { cellTags, destinationWords, senderWords } from '../words'
+import {
+  addressWords,
+  cellAddresses,
+  destinationWords,
+  placeCount,
+  senderWords,
+  shortAddressWords,
+  throughWords,
+  verb,
+} from '../words'
 
 interface Found {
+  about: string
   destination: Destination
   claim: Claim
   cells: CellAddress[]
@@ -27,12 +38,12 @@ function collect(context: CheckContext): Found[] {
     const destination = destinations.get(bus.destination)
     for (const claim of destination?.claims ?? []) {
       if (!destination) continue
-      const kept = cells.filter((cell) => cell.role !== 'carrier' && claimCovers(claim, cell))
+      const kept = cells.filter((cell) => claimCovers(claim, cell))
       if (kept.length === 0 || serves(context, sender, destination, claim)) continue
-      const span = kept.length > 2 ? sender.key : cellTags(kept).join()
-      const key = `${destination.id}|${claim.id}|${span}`
-      const entry: Found = found.get(key) ?? { destination, claim, cells: [], senders: new Map() }
-      found.set(key, entry)
+      const span = kept.length > 2 ? sender.key : addressWords(cellAddresses(kept))
+      const about = `${destination.id}|${claim.id}|${span}`
+      const entry: Found = found.get(about) ?? { about, destination, claim, cells: [], senders: new Map() }
+      found.set(about, entry)
       entry.cells.push(...kept)
       entry.senders.set(sender.key, sender)
     }
@@ -45,17 +56,38 @@ export const claimed: Rule = {
   id: 'claimed',
   title: 'Kept by a destination',
   reach: 'cells',
+  byNumbers: true,
+  safe: ['move'],
   find: (context) =>
-    collect(context).map(({ destination, claim, cells, senders }) => {
-      const tags = cellTags(cells)
+    collect(context).map(({ about, destination, claim, cells, senders }) => {
+      const { rig } = context
+      const addresses = cellAddresses(cells)
       const who = [...senders.values()]
       return {
         severity: 'error',
-        message: `${destinationWords(context.rig, [destination.id])} keeps ${tags.join(', ')} for ${claim.function}, and ${senderWords(context.rig, who)} sends it.`,
+        message: `${destinationWords(rig, [destination.id])} keeps ${addressWords(addresses)} for ${claim.function}, and ${senderWords(rig, who)} ${verb(placeCount(who), 'sends', 'send')} it.${throughWords(rig, who, cells, [destination.id])}`,
         senders: who,
-        addresses: tags,
+        addresses,
         destinations: [destination.id],
-        cures: { moves: [who], share: false },
+        about,
+        cause: who.length === 1 ? `${destination.id} ${claim.id} ${who[0]?.gesture ?? ''}` : about,
+        moves: [who],
+        cures: () => moveFixes(context, [who]),
       }
     }),
+  together: (context, drafts) => {
+    const { rig } = context
+    const senders = [...new Set(drafts.flatMap((draft) => draft.senders))]
+    const addresses = drafts.flatMap((draft) => draft.addresses)
+    const destinations = drafts[0]?.destinations ?? []
+    return {
+      severity: 'error',
+      message: `${destinationWords(rig, destinations)} keeps ${shortAddressWords(addresses)} for itself, and ${senderWords(rig, senders)} sends them.`,
+      senders,
+      addresses,
+      destinations,
+      about: drafts[0]?.cause ?? '',
+      cures: () => moveFixes(context, [senders]),
+    }
+  },
 }

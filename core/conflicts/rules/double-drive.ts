@@ -1,38 +1,56 @@
-import { drivenGroups, inForceTogether, mappingName, standsFor, type Join } from '../../mappings'
+import { drivenGroups, mappingName, standsFor, type ResolvedMapping } from '../../mappings'
+import { sameAddress } from '../../midi'
 import { parameterName, type Parameter } from '../../rig'
 import type { Sender } from '../../addresses'
-import { excusedBy, type CheckContext } from '../context'
+import type { CheckContext } from '../context'
 import type { Draft } from '../finding'
+import { partFix } from '../fixes/mappings'
+import { gesturesOf, shareFix } from '../fixes/numbers'
 import type { Rule } from '../rule'
-import { senderWords } from '../words'
+import { senderWords, sentAddresses } from '../words'
 
 /** What happens at each press may be pressed from several places. */
 const MADE_TO_HAPPEN: ReadonlySet<Parameter['kind']> = new Set(['action', 'note'])
 
-/** A pair of senders, one of each join, that can move the parameter at the same time from different addresses. */
-function pairOf({ live }: CheckContext, a: Join, b: Join): [Sender, Sender] | null {
-  for (const one of a.meeting) {
-    // At one address they are one message to the destination, of which other rules speak.
-    const other = b.meeting.find((candidate) => candidate.tag !== one.tag && live(one, candidate))
-    if (other) return [one, other]
-  }
+const isOneMessage = (a: Sender, b: Sender): boolean =>
+  a === b || (a.address !== null && b.address !== null && sameAddress(a.address, b.address))
+
+/** A pair of senders, one of each mapping, that can move the parameter at the same time from different addresses. */
+function pairOf(context: CheckContext, a: ResolvedMapping, b: ResolvedMapping): [Sender, Sender] | null {
+  for (const one of a.meeting)
+    for (const other of b.meeting) {
+      // At one address they are one message to the destination, of which other rules speak.
+      if (isOneMessage(one, other) || context.excused(one.gesture, other.gesture)) continue
+      if (context.acting([one, other], [a.mapping, b.mapping])) return [one, other]
+    }
   return null
 }
 
-function draft({ rig }: CheckContext, a: Join, b: Join, senders: readonly Sender[]): Draft {
+function draftOf(
+  context: CheckContext,
+  a: ResolvedMapping,
+  b: ResolvedMapping,
+  senders: readonly Sender[],
+): Draft {
+  const { rig } = context
   const [relative, other] = standsFor(b.parameter, a.parameter) ? [b, a] : [a, b]
   const who = senderWords(rig, senders)
-  const isSame = a.parameter === b.parameter
+  const addresses = sentAddresses(senders)
   return {
     severity: 'warning',
-    message: isSame
-      ? `${who} move ${mappingName(rig, a.mapping)} at the same time, each from where it stands: it will jump between them.`
-      : `${who} meet whenever ${parameterName(other.parameter)} is what is selected: ${parameterName(relative.parameter)} moves it too (${a.destination.name}).`,
+    message:
+      a.parameter === b.parameter
+        ? `${who} move ${mappingName(rig, a.mapping)} at the same time, each from where it stands: it will jump between them.`
+        : `${who} meet whenever ${parameterName(other.parameter)} is what is selected: ${parameterName(relative.parameter)} moves it too (${a.destination.name}).`,
     senders,
-    addresses: [...new Set(senders.flatMap(({ tag }) => tag ?? []))],
+    addresses,
     destinations: [a.destination.id],
     about: [a.mapping.id, b.mapping.id].sort().join(' '),
-    cures: { moves: [], share: a.mapping.gesture !== b.mapping.gesture, clear: [a.mapping.id, b.mapping.id] },
+    cures: () => [
+      ...(a.mapping.gesture === b.mapping.gesture ? [] : shareFix(context, gesturesOf(senders), addresses)),
+      partFix(context, a.mapping),
+      partFix(context, b.mapping),
+    ],
   }
 }
 
@@ -41,13 +59,13 @@ export const doubleDrive: Rule = {
   id: 'double-drive',
   title: 'Two controls move one thing',
   reach: 'mapping',
+  excused: true,
   find: (context) => {
-    const excused = excusedBy(context.rig)
-    const groups = new Map<string, Join[]>()
-    for (const join of context.joins()) {
-      if (join.meeting.length === 0 || MADE_TO_HAPPEN.has(join.parameter.kind)) continue
-      for (const group of drivenGroups(join.destination, join.parameter))
-        groups.set(group, [...(groups.get(group) ?? []), join])
+    const groups = new Map<string, ResolvedMapping[]>()
+    for (const resolved of context.resolved()) {
+      if (resolved.meeting.length === 0 || MADE_TO_HAPPEN.has(resolved.parameter.kind)) continue
+      for (const group of drivenGroups(resolved.destination, resolved.parameter))
+        groups.set(group, [...(groups.get(group) ?? []), resolved])
     }
     const found = new Map<string, Draft>()
     for (const group of groups.values()) {
@@ -55,11 +73,10 @@ export const doubleDrive: Rule = {
         for (const b of group.slice(index + 1)) {
           const isOne = a.parameter === b.parameter
           if (!isOne && !standsFor(a.parameter, b.parameter) && !standsFor(b.parameter, a.parameter)) continue
-          if (!inForceTogether(context.rig, a.mapping, b.mapping)) continue
           const pair = pairOf(context, a, b)
-          if (!pair || excused(pair[0].gesture, pair[1].gesture)) continue
-          const made = draft(context, a, b, pair)
-          found.set(made.about ?? '', made)
+          if (!pair) continue
+          const made = draftOf(context, a, b, pair)
+          found.set(made.about, made)
         }
       })
     }

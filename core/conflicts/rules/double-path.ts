@@ -1,27 +1,79 @@
-import { arrivingAlong, cellsOf, type Bus, type Sender, type Way } from '../../addresses'
-import { rigIndex, withChannel, type Controller, type Destination, type Id, type Rig } from '../../rig'
-import { stopFix, unplugFix } from '../fixes/cable-fixes'
+import {
+  cablesOf,
+  deliveryOf,
+  isHeard,
+  landedAt,
+  outgoing,
+  waysTo,
+  type Bus,
+  type Delivery,
+  type FlowState,
+  type Sender,
+  type Way,
+} from '../../addresses'
+import { printTarget, sameAddress, type Address } from '../../midi'
+import { rigIndex, type Cable, type Controller, type Destination, type Id, type Rig } from '../../rig'
+import type { CheckContext } from '../context'
+import { stopFix, unplugFix } from '../fixes/cables'
 import type { Draft, Fix } from '../finding'
 import type { Rule } from '../rule'
-import { cellTags, listed, routeWords, senderWords } from '../words'
+import { listed, routesWords, senderWords, sentAddresses, shortListed } from '../words'
 
-/** Tags named in one finding; a whole controller that arrives twice has hundreds. */
-const MOST_TAGS = 8
+/** Addresses named in one finding; a whole controller that arrives twice has hundreds. */
+const MOST_ADDRESSES = 8
 
-/** Does what a sender sends arrive, and is it heard, at the end of a way? */
-function arrives(bus: Bus, { cables }: Way, { message, channel }: Sender): boolean {
-  return arrivingAlong(cables, withChannel(message, channel)).some((arrived) =>
-    cellsOf(arrived, channel).some(bus.hears),
-  )
-}
+/** Does it do harm to have a message twice? Programs, modes and transport commands may come again. */
+const isRepeatable = ({ cells }: Sender): boolean =>
+  cells.length === 0 || cells.every(({ role }) => role === 'repeatable' || role === 'carrier')
 
 /** Does an instrument's own keyboard sound it directly? */
 const isLocal = ({ unit }: Destination, controller: Controller): boolean =>
   unit?.controller === controller.id && unit.localControl
 
-/** A cable of one way that the other ways do not take, nearest to where they part. */
-const ownCable = (way: Way, others: readonly Way[]) =>
-  way.cables.find((cable) => others.every((other) => !other.cables.includes(cable)))
+const keyOf = (address: Address, bus: Bus): string =>
+  address.scope === 'channel' && !bus.mergesChannels
+    ? `${address.channel} ${printTarget(address.target)}`
+    : printTarget(address.target)
+
+/** The ways on which a sender's message comes to a bus as one and the same address. */
+function waysOf(delivery: Delivery, bus: Bus, destination: Id, sender: Sender): Way[] {
+  const { controller } = sender.place
+  const isAt = ({ port }: FlowState): boolean => delivery.busesAt(port).includes(bus)
+  for (const { starts, states } of delivery.flows(controller, outgoing(sender))) {
+    const byAddress = new Map<string, Set<FlowState>>()
+    for (const state of states.filter(isAt))
+      for (const landed of landedAt(state.message)) {
+        if (landed.scope === 'channel' && !isHeard(bus, landed)) continue
+        const key = keyOf(landed, bus)
+        byAddress.set(key, (byAddress.get(key) ?? new Set()).add(state))
+      }
+    let found: Way[] = []
+    for (const ends of byAddress.values()) {
+      const ways = waysTo(starts, (state) => ends.has(state), destination)
+      if (ways.length > found.length) found = ways
+    }
+    if (found.length > 0) return found
+  }
+  return []
+}
+
+/** Which destinations each controller's cables lead to, as text. */
+const reached = (rig: Rig): string => {
+  const delivery = deliveryOf(rig)
+  return rig.controllers
+    .map(
+      ({ id }) =>
+        `${id}: ${delivery
+          .busesFrom(id)
+          .map((bus) => bus.id)
+          .join(' ')}`,
+    )
+    .join('\n')
+}
+
+/** Would it cut a destination off from a controller to take a cable out? */
+const cutsOff = (rig: Rig, cable: Cable): boolean =>
+  reached({ ...rig, cables: rig.cables.filter((other) => other !== cable) }) !== reached(rig)
 
 function curesFor(
   rig: Rig,
@@ -29,30 +81,30 @@ function curesFor(
   twice: readonly Sender[],
   local: Destination | null,
 ): Fix[] {
-  const own = ways.flatMap(
-    (way) =>
-      ownCable(
-        way,
-        ways.filter((other) => other !== way),
-      ) ?? [],
-  )
-  const localOff: Fix[] =
-    local?.unit?.localControl === true
-      ? [
-          {
-            id: 'local-off',
-            kind: 'local-off',
-            label: `Turn local control of ${local.name} off`,
-            edits: [
-              {
-                type: 'destination-set',
-                destination: local.id,
-                set: { unit: { ...local.unit, localControl: false } },
-              },
-            ],
-          },
-        ]
-      : []
+  const routes = ways.map(cablesOf)
+  const own = [
+    ...new Set(
+      routes.flatMap((cables) =>
+        cables.filter((cable) => routes.some((other) => other !== cables && !other.includes(cable))),
+      ),
+    ),
+  ].filter((cable) => !cutsOff(rig, cable))
+  const localOff: Fix[] = local?.unit
+    ? [
+        {
+          id: 'local-off',
+          kind: 'local-off',
+          label: `Turn local control of ${local.name} off`,
+          edits: [
+            {
+              type: 'destination-set',
+              destination: local.id,
+              set: { unit: { ...local.unit, localControl: false } },
+            },
+          ],
+        },
+      ]
+    : []
   return [
     ...localOff,
     ...own.map((cable) => stopFix(rig, cable, twice)),
@@ -60,55 +112,119 @@ function curesFor(
   ]
 }
 
+/** What a controller sends to a bus more than once, and how it comes there. */
+function doubled(
+  { occupancy }: CheckContext,
+  controller: Controller,
+  bus: Bus,
+  destination: Destination,
+): { twice: Sender[]; ways: Way[] } {
+  const { delivery } = occupancy
+  const localWays = isLocal(destination, controller) ? 1 : 0
+  const sent = occupancy.senders.filter(
+    (sender) => sender.place.controller === controller.id && !isRepeatable(sender),
+  )
+  const isOpen = delivery.open.has(controller.id)
+  // Where no rule looks at anything, all of a controller's messages go the same ways.
+  let common: Way[] | null = null
+  const ways: Way[] = []
+  const twice = sent.filter((sender) => {
+    if (!occupancy.emissionsOf(sender).some((emission) => emission.bus === bus)) return false
+    const own = common ?? waysOf(delivery, bus, destination.id, sender)
+    if (isOpen) common = own
+    if (own.length + localWays < 2) return false
+    for (const way of own) if (!ways.some((other) => isSameWay(other, way))) ways.push(way)
+    return true
+  })
+  return { twice, ways }
+}
+
+const isSameWay = (a: Way, b: Way): boolean => {
+  const [one, other] = [cablesOf(a), cablesOf(b)]
+  const last = (way: Way) => way.at(-1)?.to.port.port
+  return one.length === other.length && one.every((cable, at) => cable === other[at]) && last(a) === last(b)
+}
+
+/** The cables that are not on every way: what the ways differ in, and so what many controllers have in common. */
+const fork = (ways: readonly Way[]): string => {
+  const routes = ways.map(cablesOf)
+  const differing = routes.flat().filter((cable) => routes.some((route) => !route.includes(cable)))
+  return [...new Set(differing.map(({ id }) => id))].toSorted().join(' ')
+}
+
 /** One gesture reaches one input two ways: notes double, steps count twice. */
 export const doublePath: Rule = {
   id: 'double-path',
   title: 'Two ways to one place',
   reach: 'controller',
-  find: ({ rig, occupancy, controllers: inQuestion }) => {
+  find: (context) => {
+    const { rig, occupancy, controllers } = context
     const { destinations } = rigIndex(rig)
-    const arriving = (controller: Id, bus: Bus): Sender[] =>
-      occupancy.emissions.flatMap((emission) =>
-        emission.bus === bus && emission.sender.place.controller === controller ? [emission.sender] : [],
-      )
     return occupancy.buses.flatMap((bus): Draft[] => {
       const destination = destinations.get(bus.destination)
       if (!destination || destination.inside !== null) return []
-      return inQuestion.flatMap((controller): Draft[] => {
-        const { id } = controller
-        const all = occupancy.ways.get(id) ?? []
+      return controllers.flatMap((controller): Draft[] => {
         if (!controller.inUse) return []
-        // What comes back to where it has been is a ring, not a second way.
-        const possible = all.filter(
-          (way) => way.bus === bus && way.cables.every(({ from }) => from.owner !== destination.id),
-        )
-        const local = isLocal(destination, controller) ? destination : null
-        if (possible.length + (local ? 1 : 0) < 2) return []
-        const twice = arriving(id, bus).filter(
-          (sender) => possible.filter((way) => arrives(bus, way, sender)).length + (local ? 1 : 0) > 1,
-        )
+        const { twice, ways } = doubled(context, controller, bus, destination)
         if (twice.length === 0) return []
-        const ways = possible.filter((way) => twice.some((sender) => arrives(bus, way, sender)))
+        const local = isLocal(destination, controller) ? destination : null
         const routes = [
-          ...ways.map(({ cables }) => routeWords(rig, cables)),
+          ...routesWords(
+            rig,
+            ways.map((way) => cablesOf(way)),
+          ),
           ...(local ? ['its own keys'] : []),
         ]
-        const tags = cellTags(twice.flatMap(({ message, channel }) => cellsOf(message, channel)))
+        const common = fork(ways)
         return [
           {
             severity: 'error',
             message: `${bus.name} gets ${senderWords(rig, twice)} twice, by ${listed(routes)}: notes double, steps count twice.`,
             senders: twice,
-            addresses: tags.slice(0, MOST_TAGS),
+            addresses: sentAddresses(twice).slice(0, MOST_ADDRESSES),
             destinations: [destination.id],
-            about: `${id} ${bus.id}`,
-            things: ways.flatMap(({ cables }) =>
-              cables.map((cable) => ({ kind: 'cable' as const, id: cable.id })),
-            ),
-            cures: { moves: [], share: false, ready: curesFor(rig, ways, twice, local) },
+            about: `${controller.id} ${bus.id}`,
+            ...(common === '' || local ? {} : { cause: `${bus.id} ${common}` }),
+            things: things(ways),
+            cures: () => curesFor(rig, ways, twice, local),
           },
         ]
       })
     })
   },
+  together: (context, drafts) => {
+    const { rig } = context
+    const senders = [...new Set(drafts.flatMap((draft) => draft.senders))]
+    const owners = [...new Set(senders.map(({ place }) => place.controller))]
+    const names = shortListed(owners.map((id) => rigIndex(rig).controllers.get(id)?.name ?? ''))
+    const destinations = drafts[0]?.destinations ?? []
+    const cables = new Set(drafts.flatMap((draft) => draft.things ?? []).map(({ id }) => id))
+    const named = rig.cables.filter(({ id }) => cables.has(id))
+    const differing = new Set((drafts[0]?.cause ?? '').split(' ').slice(1))
+    const own = named.filter(({ id }) => differing.has(id))
+    return {
+      severity: 'error',
+      message: `${destinations.map((id) => rigIndex(rig).destinations.get(id)?.name ?? '').join()} gets what ${names} send twice, because the way forks and meets again: ${shortListed(
+        routesWords(
+          rig,
+          own.map((cable) => [cable]),
+        ),
+      )}.`,
+      senders,
+      addresses: drafts
+        .flatMap((draft) => draft.addresses)
+        .filter((address, index, all) => all.findIndex((other) => sameAddress(other, address)) === index)
+        .slice(0, MOST_ADDRESSES),
+      destinations,
+      about: drafts[0]?.cause ?? '',
+      things: named.map(({ id }) => ({ kind: 'cable', id })),
+      cures: () =>
+        own
+          .filter((cable) => !cutsOff(rig, cable))
+          .flatMap((cable) => [stopFix(rig, cable, senders), unplugFix(rig, cable)]),
+    }
+  },
 }
+
+const things = (ways: readonly Way[]) =>
+  [...new Set(ways.flatMap(cablesOf).map(({ id }) => id))].map((id) => ({ kind: 'cable' as const, id }))

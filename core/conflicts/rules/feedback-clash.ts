@@ -1,9 +1,11 @@
-import { arrivingAlong, liveTogether, nextCables, portGraph, type CellAddress } from '../../addresses'
-import { addressText, lightAddress, type LightAddress } from '../../lights/address'
-import { expectedCovers, listenersOf } from '../../mappings'
+import { arrivalMatch, flowAlong, livenessOf, placedAt, type Delivery } from '../../addresses'
+import { distinctAddresses, printTag, type Address, type SentMessage } from '../../midi'
+import { lightAddress, toAddress, type LightAddress } from '../../lights/address'
+import { listenersOf } from '../../mappings'
 import {
   assignmentsOf,
   freshMessage,
+  memo,
   modelOf,
   placeName,
   powerUpShowing,
@@ -16,11 +18,11 @@ import {
   type Cable,
   type Controller,
   type Id,
-  type Message,
   type Model,
   type Place,
   type Rig,
 } from '../../rig'
+import type { CheckContext } from '../context'
 import type { Draft, FindingPlace } from '../finding'
 import type { Rule } from '../rule'
 import { shortListed } from '../words'
@@ -33,19 +35,15 @@ interface PlacedLight {
   address: LightAddress
 }
 
-const known = new WeakMap<Controller, { model: Model; lights: readonly PlacedLight[] }>()
-
-/** Every place of a controller in which a control with a light sends something, with the message that sets the light. */
-function lightsOf(rig: Rig, controller: Controller): readonly PlacedLight[] {
-  const model = modelOf(rig, controller)
-  const before = known.get(controller)
-  if (before?.model === model) return before.lights
-  const lights = placedLights(rig, controller, model)
-  known.set(controller, { model, lights })
-  return lights
-}
-
-function placedLights(rig: Rig, controller: Controller, model: Model): PlacedLight[] {
+function placedLights({
+  rig,
+  controller,
+  model,
+}: {
+  rig: Rig
+  controller: Controller
+  model: Model
+}): PlacedLight[] {
   const { abilities } = model
   if (!abilities.lights || abilities.lights.setBy.kind === 'fixed') return []
   const controls = controlsOf(model)
@@ -59,6 +57,12 @@ function placedLights(rig: Rig, controller: Controller, model: Model): PlacedLig
     return address ? [{ place, control: id, light: assignment.light, address }] : []
   })
 }
+
+/** Every place of a controller in which a control with a light sends something, with the message that sets the light. */
+const lightsOf = memo(
+  ({ controller, model }: { rig: Rig; controller: Controller; model: Model }) => [controller, model],
+  placedLights,
+)
 
 /** What a controller shows where a place is to be seen. */
 function showingOf(controller: Controller, { template: id, layer }: Place) {
@@ -78,92 +82,86 @@ const words = (rig: Rig, lights: readonly PlacedLight[]): string =>
 
 /** Lights of one controller that answer to one message without showing one state. */
 function sharedMessages(rig: Rig, controller: Controller, lights: readonly PlacedLight[]): Draft[] {
+  const liveness = livenessOf(rig)
+  const placed = new Map(lights.map((light) => [light, placedAt(rig, light.place)]))
+  const live = (a: PlacedLight, b: PlacedLight): boolean => {
+    const [one, other] = [placed.get(a), placed.get(b)]
+    return one !== undefined && other !== undefined && liveness.together(one, other)
+  }
   const groups = new Map<string, PlacedLight[]>()
   for (const light of lights) {
-    const key = addressText(light.address)
+    const key = printTag(toAddress(light.address))
     groups.set(key, [...(groups.get(key) ?? []), light])
   }
   return [...groups].flatMap(([tag, group]): Draft[] => {
+    const [first] = group
     const clashing = group.filter((a) =>
-      group.some(
-        (b) =>
-          b.control !== a.control && !showsOneState(a.light, b.light) && liveTogether(rig, a.place, b.place),
-      ),
+      group.some((b) => b.control !== a.control && !showsOneState(a.light, b.light) && live(a, b)),
     )
-    if (clashing.length === 0) return []
+    if (clashing.length === 0 || !first) return []
     return [
       {
         severity: 'error',
         message: `The lights of ${words(rig, clashing)} (${controller.name}) answer to one message, ${tag}, but are not to show the same.`,
         senders: [],
-        addresses: [tag],
+        addresses: [toAddress(first.address)],
         destinations: [],
-        about: `${controller.id} lights`,
+        about: `${controller.id} lights ${tag}`,
         places: clashing.map(({ place }) => toFinding(place)),
-        cures: { moves: [], share: false },
       },
     ]
   })
 }
 
-/** The ways that a message for the lights of a controller takes besides: on from its thru ports, and from where it came. */
-function sideWays(rig: Rig, controller: Controller): Cable[][] {
-  const graph = portGraph(rig)
+/**
+ * The cables that a message for the lights of a controller takes besides: on from its thru ports, and from where it
+ * came to others.
+ */
+function sideCables(rig: Rig, { graph }: Delivery, controller: Controller): Cable[] {
   const inputs = new Set(controller.ports.filter(({ direction }) => direction === 'in').map(({ id }) => id))
   const into = rig.cables.filter(({ to }) => to.owner === controller.id && inputs.has(to.port))
-  const starts = [
+  return [
     ...into.flatMap((cable) => graph.cablesFrom(cable.from).filter((other) => other !== cable)),
     ...(into.length > 0 ? graph.onwardOf(controller.id).flatMap((at) => graph.cablesFrom(at)) : []),
   ]
-  const ways: Cable[][] = []
-  const open = starts.map((cable) => [cable])
-  for (let way = open.pop(); way !== undefined; way = open.pop()) {
-    const last = way.at(-1)
-    if (!last) continue
-    ways.push(way)
-    for (const next of nextCables(graph, last)) if (!way.includes(next)) open.push([...way, next])
-  }
-  return ways
 }
 
-function messageFor({ kind, channel, number }: LightAddress): Message {
-  return withNumber(withChannel(freshMessage(kind, 'button', 'press'), channel), number)
-}
+const messageFor = ({ kind, channel, number }: LightAddress): SentMessage =>
+  withNumber(withChannel(freshMessage(kind, 'button', 'press'), channel), number) as SentMessage
 
 /** Light messages that also arrive where a parameter listens. */
-function setOff(rig: Rig, controller: Controller, lights: readonly PlacedLight[]): Draft[] {
+function setOff(
+  { rig, occupancy: { delivery } }: CheckContext,
+  controller: Controller,
+  lights: readonly PlacedLight[],
+): Draft[] {
   const used = lights.filter(({ light }) => light !== null)
-  if (used.length === 0) return []
+  const cables = used.length === 0 ? [] : sideCables(rig, delivery, controller)
+  if (cables.length === 0) return []
   const { destinations } = rigIndex(rig)
-  const graph = portGraph(rig)
+  const byDestination = new Map<Id, Array<{ name: string; address: Address }>>()
+  for (const { destination, name, address } of listenersOf(rig))
+    byDestination.set(destination, [...(byDestination.get(destination) ?? []), { name, address }])
   const found = new Map<Id, { lights: Set<PlacedLight>; names: Set<string> }>()
-  for (const way of sideWays(rig, controller)) {
-    const end = way.at(-1)
-    if (!end) continue
-    const owners = new Set([end.to, ...graph.openedAt(end.to)].map(({ owner }) => owner))
-    const listeners = listenersOf(rig).filter(({ destination }) => owners.has(destination))
-    for (const light of listeners.length > 0 ? used : []) {
-      if (arrivingAlong(way, messageFor(light.address)).length === 0) continue
-      const { kind: space, channel, number } = light.address
-      const cell: CellAddress = { space, channel, number }
-      for (const { destination, name, expected } of listeners) {
-        if (!expectedCovers(expected, cell)) continue
-        const entry = found.get(destination) ?? { lights: new Set(), names: new Set() }
-        found.set(destination, entry)
-        entry.lights.add(light)
-        entry.names.add(name)
-      }
-    }
+  for (const light of used) {
+    for (const { port, message } of flowAlong(delivery.graph, cables, messageFor(light.address)).states)
+      for (const bus of delivery.busesAt(port))
+        for (const { name, address } of byDestination.get(bus.destination) ?? []) {
+          if (arrivalMatch(address, { bus, messages: [message] }) === null) continue
+          const entry = found.get(bus.destination) ?? { lights: new Set(), names: new Set() }
+          found.set(bus.destination, entry)
+          entry.lights.add(light)
+          entry.names.add(name)
+        }
   }
   return [...found].map(([id, { lights: own, names }]): Draft => ({
     severity: 'error',
     message: `What sets the lights of ${words(rig, [...own])} (${controller.name}) also reaches ${destinations.get(id)?.name ?? ''} and moves ${shortListed([...names])}.`,
     senders: [],
-    addresses: [...new Set([...own].map(({ address }) => addressText(address)))],
+    addresses: distinctAddresses([...own].map(({ address }) => toAddress(address))),
     destinations: [id],
     about: `${controller.id} ${id}`,
     places: [...own].map(({ place }) => toFinding(place)),
-    cures: { moves: [], share: false },
   }))
 }
 
@@ -172,12 +170,13 @@ export const feedbackClash: Rule = {
   id: 'feedback-clash',
   title: 'Lights that clash',
   reach: 'lights',
-  find: ({ rig }) => {
+  find: (context) => {
+    const { rig } = context
     if (rig.lightRoles.length === 0) return []
     return rig.controllers.flatMap((controller): Draft[] => {
       if (!controller.inUse) return []
-      const lights = lightsOf(rig, controller)
-      return [...sharedMessages(rig, controller, lights), ...setOff(rig, controller, lights)]
+      const lights = lightsOf({ rig, controller, model: modelOf(rig, controller) })
+      return [...sharedMessages(rig, controller, lights), ...setOff(context, controller, lights)]
     })
   },
 }

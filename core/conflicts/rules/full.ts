@@ -1,8 +1,16 @@
 import type { Sender } from '../../addresses'
-import { MESSAGE_KIND_NAME, rigIndex } from '../../rig'
-import { freeAddresses } from '../fixes/free-address'
+import { MESSAGE_KIND_NAME, modelOf, rigIndex, splitGestureKey, type Rig } from '../../rig'
+import { freeAddresses } from '../free'
 import type { Rule } from '../rule'
 import { destinationWords, senderWords } from '../words'
+
+/** The block of a sender's control: house rules may hold for it alone. */
+function blockOf(rig: Rig, { place }: Sender): string {
+  const controller = rigIndex(rig).controllers.get(place.controller)
+  if (!controller || !rig.houseRules.some(({ block }) => block !== null)) return ''
+  const { control } = splitGestureKey(place.gesture)
+  return modelOf(rig, controller).surface.controls.find(({ id }) => id === control)?.block ?? ''
+}
 
 /** More gestures want a number on a channel than that channel has left, wherever they arrive. */
 export const full: Rule = {
@@ -17,7 +25,7 @@ export const full: Rule = {
     const known = new Map<string, ReturnType<typeof free.onChannel>>()
     for (const sender of wanting) {
       const { controller } = sender.place
-      const own = `${controller} ${sender.channel} ${sender.message.kind}`
+      const own = `${controller} ${sender.channel} ${sender.message.kind} ${blockOf(rig, sender)}`
       const room = known.get(own) ?? free.onChannel(sender, wanting.length)
       known.set(own, room)
       const key = `${sender.channel} ${sender.message.kind} ${room.buses.join(' ')}`
@@ -41,7 +49,6 @@ export const full: Rule = {
           addresses: [],
           destinations,
           about: key,
-          cures: { moves: [], share: false },
         },
       ]
     })

@@ -1,51 +1,60 @@
-import { meetingKind } from '../meetings'
-import type { Hit } from '../../addresses'
-import type { Accord, GestureRef } from '../../rig'
-import type { CheckContext } from '../context'
+import { partOf } from '../../addresses'
+import { sendersOfGesture } from '../../mappings'
+import { mappingsOf, type Accord, type GestureRef } from '../../rig'
+import { contextOf, type CheckContext } from '../context'
+import type { Draft } from '../finding'
 import type { Rule } from '../rule'
 import { placesOf } from '../words'
 
-/** The pairs of gestures that meet somewhere, whether excused or not. */
-function meetingPairs({ occupancy, live }: CheckContext, wanted: ReadonlySet<GestureRef>): Set<string> {
-  const pairs = new Set<string>()
-  const meets = (a: Hit, b: Hit): boolean =>
-    a.sender.gesture !== b.sender.gesture && meetingKind(a, b) !== null && live(a.sender, b.sender)
-  for (const cells of occupancy.cells.values()) {
-    for (const hits of cells.values()) {
-      const mine = hits.filter(({ sender }) => wanted.has(sender.gesture))
-      mine.forEach((a, index) =>
-        mine.slice(index + 1).forEach((b) => {
-          if (meets(a, b)) pairs.add([a.sender.gesture, b.sender.gesture].sort().join(' '))
-        }),
-      )
-    }
-  }
-  return pairs
+/** What the rules that an accord can excuse would say of these gestures if nothing were shared on purpose. */
+function unexcused(
+  { rig, occupancy }: CheckContext,
+  rules: readonly Rule[],
+  gestures: ReadonlySet<GestureRef>,
+): Draft[] {
+  const senders = [...gestures].flatMap((gesture) => sendersOfGesture(rig, gesture))
+  const context = contextOf(rig, {
+    occupancy: partOf(occupancy, senders),
+    mappings: [...gestures].flatMap((gesture) => mappingsOf(rig, gesture)),
+    excused: () => false,
+  })
+  return rules.filter(({ excused }) => excused).flatMap((rule) => rule.find(context))
 }
 
-const excuses = ({ gestures }: Accord, pairs: ReadonlySet<string>): boolean =>
-  gestures.some((a, index) => gestures.slice(index + 1).some((b) => pairs.has([a, b].sort().join(' '))))
+const gesturesIn = ({ between, senders }: Draft): ReadonlySet<GestureRef> =>
+  new Set(between ?? senders.map(({ gesture }) => gesture))
 
-/** An accord that excuses nothing any more. */
-export const idleAccord: Rule = {
+/** An accord that excuses nothing any more, in any of the rules that heed accords. */
+export const idleAccord = (rules: readonly Rule[]): Rule => ({
   id: 'idle-accord',
   title: 'Sharing that no longer happens',
   reach: 'accord',
+  safe: ['withdraw'],
   find: (context) => {
-    const { accords } = context.rig
-    if (accords.length === 0) return []
-    const pairs = meetingPairs(context, new Set(accords.flatMap(({ gestures }) => gestures)))
-    return accords
-      .filter((accord) => !excuses(accord, pairs))
-      .map((accord) => ({
-        severity: 'advice' as const,
-        message: `“${accord.name}” is declared as shared on purpose, but its controls no longer meet anywhere.`,
-        senders: [],
-        addresses: [],
-        destinations: [],
-        about: accord.id,
-        places: placesOf(context.rig, accord.gestures),
-        cures: { moves: [], share: false, withdraw: [accord.id] },
-      }))
+    const { rig } = context
+    const isIdle = (accord: Accord): boolean => {
+      const all = new Set(accord.gestures)
+      return !unexcused(context, rules, all).some((draft) => {
+        const shared = [...gesturesIn(draft)].filter((gesture) => all.has(gesture))
+        return shared.length > 1
+      })
+    }
+    return rig.accords.filter(isIdle).map((accord) => ({
+      severity: 'advice' as const,
+      message: `“${accord.name}” is declared as shared on purpose, but its controls no longer meet anywhere.`,
+      senders: [],
+      addresses: [],
+      destinations: [],
+      about: accord.id,
+      places: placesOf(rig, accord.gestures),
+      cures: () => [
+        {
+          id: `withdraw-${accord.id}`,
+          kind: 'withdraw',
+          label: `Withdraw “${accord.name}”`,
+          edits: [{ type: 'accord-remove', accord: accord.id }],
+        },
+      ],
+    }))
   },
-}
+})

@@ -29,8 +29,7 @@ import { traffic } from './traffic'
 import { unheard } from './unheard'
 import { wellKnown } from './well-known'
 
-/** All rules, in the order in which their findings are listed within a severity. */
-export const RULES: readonly Rule[] = [
+const KINDS_OF_TROUBLE: readonly Rule[] = [
   sameAddress,
   mergedChannels,
   claimed,
@@ -59,5 +58,7 @@ export const RULES: readonly Rule[] = [
   portHeld,
   full,
   outOfAbility,
-  idleAccord,
 ]
+
+/** All rules, in the order in which their findings are listed within a severity. */
+export const RULES: readonly Rule[] = [...KINDS_OF_TROUBLE, idleAccord(KINDS_OF_TROUBLE)]

@@ -1,38 +1,93 @@
-import { mappingName, printExpected, type Join } from '../../mappings'
-import { allButOne } from '../finding'
+import { mappingName, passagesInForce, type ResolvedMapping } from '../../mappings'
+import { printTag, printTarget, sameAddress } from '../../midi'
+import type { Sender } from '../../addresses'
+import { rigIndex } from '../../rig'
+import type { CheckContext } from '../context'
+import { allButOne, type Draft } from '../finding'
+import { moveFixes } from '../fixes/numbers'
 import type { Rule } from '../rule'
-import { listed, senderWords } from '../words'
+import { placeCount, listed, senderWords, verb } from '../words'
+
+/** Where a destination listens, as a text: without channel where it takes all channels for one. */
+function addressKey({ rig }: CheckContext, { destination, listening }: ResolvedMapping): string | null {
+  if (!listening) return null
+  const { address } = listening
+  const merges = rigIndex(rig).destinations.get(destination.id)?.hears.playing.channels.kind === 'merged'
+  return `${destination.id} ${merges ? printTarget(address.target) : printTag(address)}`
+}
+
+/** Can a sender show while both mappings are in force? */
+function canMoveBoth(
+  { rig, liveness }: CheckContext,
+  sender: Sender,
+  a: ResolvedMapping,
+  b: ResolvedMapping,
+): boolean {
+  const shown = liveness.passages(sender)
+  const inForce = passagesInForce(rig, a.mapping, b.mapping)
+  return shown === null || inForce === null || [...shown].some((index) => inForce.has(index))
+}
+
+/** Senders of two mappings that stand apart, each of which moves what the other is for. */
+function apart(context: CheckContext, a: ResolvedMapping, b: ResolvedMapping): Sender[] {
+  if (a.parameter === b.parameter || !context.acting([], [a.mapping, b.mapping])) return []
+  const found = new Set<Sender>()
+  for (const one of a.meeting)
+    for (const other of b.meeting) {
+      if (one === other || context.live(one, other)) continue
+      if (one.gesture !== other.gesture && context.excused(one.gesture, other.gesture)) continue
+      if (![one, other].some((sender) => canMoveBoth(context, sender, a, b))) continue
+      found.add(one)
+      found.add(other)
+    }
+  return [...found]
+}
 
 /** One address in two layers or templates goes to two parameters in one scope: both move. */
 export const layerShare: Rule = {
   id: 'layer-share',
   title: 'One address, two layers, two parameters',
   reach: 'mapping',
-  find: ({ rig, joins, live }) => {
-    const groups = new Map<string, Join[]>()
-    for (const join of joins()) {
-      if (!join.expected || join.expected.by === 'chart' || join.meeting.length === 0) continue
-      const key = `${join.destination.id} ${join.mapping.scope ?? ''} ${printExpected(join.expected)}`
-      groups.set(key, [...(groups.get(key) ?? []), join])
+  byNumbers: true,
+  safe: ['move'],
+  excused: true,
+  find: (context) => {
+    const { rig } = context
+    const groups = new Map<string, ResolvedMapping[]>()
+    for (const resolved of context.resolved()) {
+      const key = addressKey(context, resolved)
+      if (key === null || resolved.meeting.length === 0) continue
+      groups.set(key, [...(groups.get(key) ?? []), resolved])
     }
-    return [...groups.values()].flatMap((group) => {
-      const parameters = new Set(group.map(({ parameter }) => parameter.id))
-      const senders = [
-        ...new Map(group.flatMap(({ meeting }) => meeting).map((each) => [each.key, each])).values(),
-      ]
-      const first = group[0]
-      const isApart = senders.some((a) => senders.some((b) => a !== b && !live(a, b)))
-      if (parameters.size < 2 || !isApart || !first?.expected) return []
-      const tag = printExpected(first.expected)
-      const names = [...new Set(group.map(({ mapping }) => mappingName(rig, mapping)))]
+    return [...groups].flatMap(([about, group]): Draft[] => {
+      const senders = new Set<Sender>()
+      const moved = new Set<ResolvedMapping>()
+      group.forEach((a, index) =>
+        group.slice(index + 1).forEach((b) => {
+          const found = apart(context, a, b)
+          for (const sender of found) senders.add(sender)
+          if (found.length > 0) moved.add(a).add(b)
+        }),
+      )
+      const [first] = moved
+      if (!first?.listening) return []
+      const who = [...senders].toSorted((a, b) => a.order - b.order)
+      const names = [...new Set([...moved].map(({ mapping }) => mappingName(rig, mapping)))]
+      const tag = printTag(first.listening.address)
+      const isOne = [...moved].every(
+        ({ listening }) =>
+          listening && first.listening && sameAddress(listening.address, first.listening.address),
+      )
       return [
         {
-          severity: 'error' as const,
-          message: `${senderWords(rig, senders)} sends ${tag} in layers that are meant for different things, so ${listed(names)} move together.`,
-          senders,
-          addresses: [tag],
+          severity: 'error',
+          message: `${senderWords(rig, who)} ${verb(placeCount(who), 'sends', 'send')} ${isOne ? tag : `what ${first.destination.name} takes for ${tag}`} in layers that are meant for different things, so ${listed(names)} move together.`,
+          senders: who,
+          addresses: [first.listening.address],
           destinations: [first.destination.id],
-          cures: { moves: allButOne(senders), share: false },
+          about,
+          moves: allButOne(who),
+          cures: () => moveFixes(context, allButOne(who)),
         },
       ]
     })

@@ -1,26 +1,61 @@
+import { cellTarget } from '../../addresses'
+import { printTarget } from '../../midi'
 import { allButOne } from '../finding'
+import { gesturesOf, moveFixes, narrowFix, shareFix } from '../fixes/numbers'
 import type { Rule } from '../rule'
-import { cellTags, destinationWords, senderWords } from '../words'
+import { isSpan } from '../collisions'
+import {
+  addressWords,
+  cellAddresses,
+  destinationWords,
+  senderWords,
+  shortAddressWords,
+  throughWords,
+  verb,
+} from '../words'
+import { collisionsTogether } from './same-address'
 
 /** Two gestures that differ only by channel meet where a destination takes all channels for one. */
 export const mergedChannels: Rule = {
   id: 'merged-channels',
   title: 'Channels taken for one',
   reach: 'cells',
-  find: ({ rig, meetings }) =>
-    meetings['merged-channels'].map((meeting) => {
-      const tags = cellTags(meeting.cells)
+  byNumbers: true,
+  first: 'narrow',
+  safe: ['move'],
+  excused: true,
+  find: (context) => {
+    const { rig, collisions } = context
+    return collisions['merged-channels'].map((collision) => {
+      const { senders, cells, destinations } = collision
+      const addresses = cellAddresses(cells)
+      const spans = senders.filter(isSpan).map(({ key }) => key)
+      const [first] = cells
       return {
         severity: 'error',
-        message: `${destinationWords(rig, meeting.destinations)} takes all channels for one, so ${senderWords(rig, meeting.senders)} meet at ${tags.join(', ')}.`,
-        senders: meeting.senders,
-        addresses: tags,
-        destinations: meeting.destinations,
-        cures: {
-          moves: allButOne(meeting.senders),
-          share: true,
-          narrow: meeting.destinations,
-        },
+        message: `${destinationWords(rig, destinations)} ${verb(destinations.length, 'takes', 'take')} all channels for one, so ${senderWords(rig, senders)} meet at ${addressWords(addresses)}.${throughWords(rig, senders, cells, destinations)}`,
+        senders,
+        addresses,
+        destinations,
+        about: spans.length > 0 || !first ? spans.toSorted().join(' ') : printTarget(cellTarget(first)),
+        cause: destinations.toSorted().join(' '),
+        moves: allButOne(senders),
+        cures: () => [
+          ...moveFixes(context, allButOne(senders)),
+          ...narrowFix(context, destinations, senders),
+          ...shareFix(context, gesturesOf(senders), addresses),
+        ],
       }
-    }),
+    })
+  },
+  together: (context, drafts) => {
+    const { rig } = context
+    const whole = collisionsTogether(context, drafts)
+    const { destinations, addresses, senders } = whole
+    return {
+      ...whole,
+      message: `${destinationWords(rig, destinations)} ${verb(destinations.length, 'takes', 'take')} all channels for one, so ${senderWords(rig, senders)} meet at ${shortAddressWords(addresses)}.`,
+      cures: () => [...narrowFix(context, whole.destinations, whole.senders), ...(whole.cures?.() ?? [])],
+    }
+  },
 }

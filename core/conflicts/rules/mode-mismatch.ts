@@ -1,11 +1,10 @@
-import { drivesOf, mappingName, type Drive, type Join } from '../../mappings'
+import { drivesOf, mappingName, type Drive, type ResolvedMapping } from '../../mappings'
 import { ENCODING_WORDS, type Mapping, type RelativeEncoding, type RigEdit } from '../../rig'
 import { coverageOf, mappedRange, plainNumber } from '../../values'
-import { aboutMapping } from '../about-mapping'
 import type { CheckContext } from '../context'
 import type { Draft, Fix, Severity } from '../finding'
 import type { Rule } from '../rule'
-import { senderWords } from '../words'
+import { senderWords, sentAddresses } from '../words'
 
 interface Mismatch {
   severity: Severity
@@ -43,12 +42,12 @@ function triggered(drives: readonly Drive[]): Fix[] {
     : [{ id: 'behave-trigger', kind: 'behave', label: 'Let it send at each press', edits }]
 }
 
-const flips = ({ mapping, parameter }: Join): boolean =>
+const flips = ({ mapping, parameter }: ResolvedMapping): boolean =>
   mapping.expects.kind === 'press' || parameter.kind === 'action'
 
 /** What is wrong with how one message moves a parameter, or null. */
-function mismatchOf(join: Join, { travel }: Drive): Mismatch | null {
-  const { mapping } = join
+function mismatchOf(resolved: ResolvedMapping, { travel }: Drive): Mismatch | null {
+  const { mapping } = resolved
   const { expects } = mapping
   if (travel.kind === 'clicks' && travel.encoding !== 'increments') {
     const { encoding } = travel
@@ -76,7 +75,7 @@ function mismatchOf(join: Join, { travel }: Drive): Mismatch | null {
       fixes: () => [expect(mapping, { kind: 'absolute' }, 'Let it expect positions')],
     }
   }
-  if (flips(join) && travel.kind === 'points' && travel.isKept && travel.values.length > 1) {
+  if (flips(resolved) && travel.kind === 'points' && travel.isKept && travel.values.length > 1) {
     return {
       severity: 'error',
       says: (who, name) =>
@@ -88,8 +87,12 @@ function mismatchOf(join: Join, { travel }: Drive): Mismatch | null {
 }
 
 /** Values that a finer message of the same control would reach. */
-function resolutionLost({ rig }: CheckContext, join: Join, drives: readonly Drive[]): Mismatch | null {
-  const { mapping, destination, parameter } = join
+function resolutionLost(
+  { rig }: CheckContext,
+  resolved: ResolvedMapping,
+  drives: readonly Drive[],
+): Mismatch | null {
+  const { mapping, destination, parameter } = resolved
   if (mapping.expects.kind !== 'absolute' || parameter.kind !== 'continuous') return null
   if (!destination.learns.includes('cc14')) return null
   const [drive] = drives
@@ -108,10 +111,22 @@ function resolutionLost({ rig }: CheckContext, join: Join, drives: readonly Driv
   }
 }
 
-function draft({ rig }: CheckContext, join: Join, drives: readonly Drive[], mismatch: Mismatch): Draft {
+function draft(
+  { rig }: CheckContext,
+  { mapping, destination }: ResolvedMapping,
+  drives: readonly Drive[],
+  mismatch: Mismatch,
+): Draft {
   const senders = drives.map(({ sender }) => sender)
-  const message = mismatch.says(senderWords(rig, senders), mappingName(rig, join.mapping))
-  return aboutMapping(join, mismatch.severity, message, senders, mismatch.fixes(drives))
+  return {
+    severity: mismatch.severity,
+    message: mismatch.says(senderWords(rig, senders), mappingName(rig, mapping)),
+    senders,
+    addresses: sentAddresses(senders),
+    destinations: [destination.id],
+    about: mapping.id,
+    cures: () => mismatch.fixes(drives),
+  }
 }
 
 /** A control sends in another manner than its parameter expects: clicks for positions, kept for pressed. */
@@ -120,10 +135,10 @@ export const modeMismatch: Rule = {
   title: 'Sent one way, expected another',
   reach: 'mapping',
   find: (context) =>
-    context.joins().flatMap((join): Draft[] => {
-      const drives = drivesOf(context.rig, join)
+    context.resolved().flatMap((resolved): Draft[] => {
+      const drives = drivesOf(context.rig, resolved)
       const wrong = drives.flatMap((drive) => {
-        const mismatch = mismatchOf(join, drive)
+        const mismatch = mismatchOf(resolved, drive)
         return mismatch ? [{ drive, mismatch }] : []
       })
       const [first] = wrong
@@ -131,12 +146,12 @@ export const modeMismatch: Rule = {
         return [
           draft(
             context,
-            join,
+            resolved,
             wrong.map(({ drive }) => drive),
             first.mismatch,
           ),
         ]
-      const lost = resolutionLost(context, join, drives)
-      return lost ? [draft(context, join, drives, lost)] : []
+      const lost = resolutionLost(context, resolved, drives)
+      return lost ? [draft(context, resolved, drives, lost)] : []
     }),
 }

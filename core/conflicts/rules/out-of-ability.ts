@@ -12,10 +12,10 @@ import {
   type Controller,
   type GestureKey,
   type Id,
+  memo,
   type Model,
-  type Rig,
 } from '../../rig'
-import { printTag } from '../../midi'
+import { distinctAddresses, type Address } from '../../midi'
 import type { Draft, FindingPlace } from '../finding'
 import type { Rule } from '../rule'
 import { placeWords } from '../words'
@@ -25,23 +25,11 @@ interface Beyond {
   what: string
   reason: string
   places: FindingPlace[]
-  tags: Set<string>
+  addresses: Address[]
 }
 
-/** What was found of a controller, as long as it and its model are the same. */
-const looked = new WeakMap<Controller, { model: Model; found: readonly Beyond[] }>()
-
-/** What a controller's assignments ask for and its hardware cannot do, gathered by what it is. */
-function beyondIn(rig: Rig, controller: Controller, abilities: Abilities): readonly Beyond[] {
-  const model = modelOf(rig, controller)
-  const before = looked.get(controller)
-  if (before?.model === model) return before.found
-  const found = lookedAt(controller, model, abilities)
-  looked.set(controller, { model, found })
-  return found
-}
-
-function lookedAt(controller: Controller, model: Model, abilities: Abilities): Beyond[] {
+function beyond({ controller, model }: { controller: Controller; model: Model }): Beyond[] {
+  const { abilities } = model
   const found = new Map<string, Beyond>()
   const controls = controlsOf(model)
   // Layers speak of the same gestures again and again.
@@ -58,11 +46,11 @@ function lookedAt(controller: Controller, model: Model, abilities: Abilities): B
         const reason = abilityReason(abilities, control, message)
         if (reason === null) return
         const what = `${MESSAGE_KIND_NAME[message.kind]} from ${CONTROL_KIND_NAME[control.kind]}`
-        const entry = found.get(`${what} ${reason}`) ?? { what, reason, places: [], tags: new Set() }
+        const entry = found.get(`${what} ${reason}`) ?? { what, reason, places: [], addresses: [] }
         found.set(`${what} ${reason}`, entry)
         entry.places.push({ controller: controller.id, template, layer, gesture, message: index })
         const address = sentAddress(message, controller.homeChannel)
-        if (address) entry.tags.add(printTag(address))
+        if (address) entry.addresses.push(address)
       })
     }
   }
@@ -72,6 +60,12 @@ function lookedAt(controller: Controller, model: Model, abilities: Abilities): B
   }
   return [...found.values()]
 }
+
+/** What a controller's assignments ask for and its hardware cannot do, gathered by what it is. */
+const beyondIn = memo(
+  ({ controller, model }: { controller: Controller; model: Model }) => [controller, model],
+  beyond,
+)
 
 /** Templates with more stacks, or stacks with more layers, than the hardware has room for. */
 function crowdedIn(controller: Controller, { stacks, layersAStack }: Abilities): string[] {
@@ -97,24 +91,22 @@ export const outOfAbility: Rule = {
     controllers
       .filter(({ inUse }) => inUse)
       .flatMap((controller): Draft[] => {
-        const { abilities } = modelOf(rig, controller)
+        const model = modelOf(rig, controller)
         const shared = { severity: 'error', senders: [], destinations: [] } as const
         return [
-          ...beyondIn(rig, controller, abilities).map(({ what, reason, places, tags }): Draft => ({
+          ...beyondIn({ controller, model }).map(({ what, reason, places, addresses }): Draft => ({
             ...shared,
             message: `${placeWords(rig, places)} cannot send what is written: ${reason}. Let it send something else, or change what ${controller.name} can do.`,
-            addresses: [...tags],
+            addresses: distinctAddresses(addresses),
             about: `${controller.id} ${what} ${reason}`,
             places,
-            cures: { moves: [], share: false },
           })),
-          ...crowdedIn(controller, abilities).map((said): Draft => ({
+          ...crowdedIn(controller, model.abilities).map((said): Draft => ({
             ...shared,
             message: `${controller.name}: ${said}.`,
             addresses: [],
             about: `${controller.id} ${said}`,
             things: [{ kind: 'controller', id: controller.id }],
-            cures: { moves: [], share: false },
           })),
         ]
       }),

@@ -1,11 +1,20 @@
-import { PAIR_DISTANCE } from '../../midi'
+import { PAIR_DISTANCE, type Address } from '../../midi'
 import { busCellKey, type Bus, type CellAddress, type Hit, type Sender } from '../../addresses'
-import { expectedOf, listenersOf, type Expected, type Listener } from '../../mappings'
-import { parameterOf, rigIndex, type Id, type Rig } from '../../rig'
-import { excusedBy, type CheckContext, type Excused } from '../context'
+import { listenersOf, type Listener } from '../../mappings'
+import { memo, type Id, type Rig } from '../../rig'
+import type { CheckContext } from '../context'
 import type { Draft } from '../finding'
+import { gesturesOf, moveFixes, shareFix } from '../fixes/numbers'
 import type { Rule } from '../rule'
-import { cellTags, destinationWords, senderWords } from '../words'
+import {
+  addressWords,
+  cellAddresses,
+  destinationWords,
+  placeCount,
+  senderWords,
+  throughWords,
+  verb,
+} from '../words'
 
 interface Found {
   second: CellAddress
@@ -16,47 +25,44 @@ interface Found {
   heard: boolean
 }
 
-const known = new WeakMap<readonly Listener[], ReadonlyMap<Id, readonly Expected[]>>()
+/** What each destination listens at that is a pair, or a single controller number. */
+const controllersHeard = memo(
+  (listeners: readonly Listener[]) => [listeners],
+  (listeners): ReadonlyMap<Id, readonly Address[]> => {
+    const found = new Map<Id, Address[]>()
+    for (const { destination, address } of listeners)
+      if (address.target.kind === 'cc14' || address.target.kind === 'cc')
+        found.set(destination, [...(found.get(destination) ?? []), address])
+    return found
+  },
+)
 
-/** Pairs that a destination listens to as pairs: by its own chart, or because it learned them. */
-function heardPairs(rig: Rig, destination: Id): readonly Expected[] {
-  const listeners = listenersOf(rig)
-  let pairs = known.get(listeners)
-  if (!pairs) {
-    const found = new Map<Id, Expected[]>()
-    for (const { destination: id, expected } of listeners)
-      if (expected.target.kind === 'cc14') found.set(id, [...(found.get(id) ?? []), expected])
-    pairs = found
-    known.set(listeners, pairs)
-  }
-  return pairs.get(destination) ?? []
-}
+const heardBy = (rig: Rig, destination: Id): readonly Address[] =>
+  controllersHeard(listenersOf(rig)).get(destination) ?? []
 
-const isHeardAsPair = (pairs: readonly Expected[], second: CellAddress): boolean =>
-  pairs.some(
-    ({ channel, target }) =>
-      target.kind === 'cc14' &&
-      target.number === second.number - PAIR_DISTANCE &&
-      (channel === null || channel === second.channel),
+const isOn = (address: Address, cell: CellAddress, merges: boolean): boolean =>
+  address.scope === 'channel' && (merges || address.channel === null || address.channel === cell.channel)
+
+/** Does a destination listen at the pair whose LSB this is, by its chart or because it learned it? */
+const isHeardAsPair = (heard: readonly Address[], second: CellAddress, merges: boolean): boolean =>
+  heard.some(
+    (address) =>
+      address.target.kind === 'cc14' &&
+      address.target.number === second.number - PAIR_DISTANCE &&
+      isOn(address, second, merges),
   )
 
-/** Was the destination taught the second number by itself? */
-function learnedAlone(rig: Rig, destination: Id, second: CellAddress): boolean {
-  const found = rigIndex(rig).destinations.get(destination)
-  return rig.mappings.some((mapping) => {
-    if (!found || mapping.destination !== destination) return false
-    const expected = expectedOf(mapping, parameterOf(found, mapping.parameter))
-    return (
-      expected?.target.kind === 'cc' &&
-      expected.target.number === second.number &&
-      (expected.channel === null || expected.channel === second.channel)
-    )
-  })
-}
+/** Does a destination listen at the second number by itself? */
+const isHeardAlone = (heard: readonly Address[], second: CellAddress, merges: boolean): boolean =>
+  heard.some(
+    (address) =>
+      address.target.kind === 'cc' &&
+      address.target.number === second.number &&
+      isOn(address, second, merges),
+  )
 
 interface Search {
   context: CheckContext
-  excused: Excused
   found: Map<string, Found>
 }
 
@@ -68,7 +74,7 @@ function note(
   user: Sender,
   heard: boolean,
 ): void {
-  const key = cellTags([second]).join()
+  const key = addressWords(cellAddresses([second]))
   const entry = search.found.get(key) ?? {
     second,
     pair: new Map(),
@@ -83,15 +89,15 @@ function note(
   entry.heard ||= heard
 }
 
-/** A first number sent alone still breaks a heard pair when someone else sends the second. */
-function searchAlone(search: Search, bus: Bus, pairs: readonly Expected[]): void {
+/** A first number sent alone, or as the only half, still breaks a heard pair when someone else sends the second. */
+function searchAlone(search: Search, bus: Bus, heard: readonly Address[]): void {
   const { occupancy } = search.context
   const onBus = occupancy.cells.get(bus.id)
   for (const hits of onBus?.values() ?? []) {
     for (const user of hits) {
       const { cell } = user
-      if (cell.space !== 'cc' || cell.part !== 'whole' || cell.role !== 'main') continue
-      if (!isHeardAsPair(pairs, cell)) continue
+      if (cell.kind !== 'cc' || cell.part !== 'whole' || cell.role !== 'main') continue
+      if (!isHeardAsPair(heard, cell, bus.mergesChannels)) continue
       const firstKey = busCellKey(bus, { ...cell, number: cell.number - PAIR_DISTANCE })
       for (const first of onBus?.get(firstKey) ?? []) {
         if (first.cell.role !== 'main' || first.cell.part !== 'whole') continue
@@ -102,28 +108,31 @@ function searchAlone(search: Search, bus: Bus, pairs: readonly Expected[]): void
   }
 }
 
-const harmless = (search: Search, a: Hit, b: Hit): boolean =>
+const harmless = ({ context }: Search, a: Hit, b: Hit): boolean =>
   a.sender.gesture === b.sender.gesture ||
-  search.excused(a.sender.gesture, b.sender.gesture) ||
-  !search.context.live(a.sender, b.sender)
+  context.excused(a.sender.gesture, b.sender.gesture) ||
+  !context.live(a.sender, b.sender)
 
 function findBroken(context: CheckContext): Found[] {
-  const { rig, occupancy, meetings } = context
-  const search: Search = { context, excused: excusedBy(rig), found: new Map() }
-  for (const meeting of meetings['pair-broken']) {
-    const second = meeting.cells[0]
+  const { rig, occupancy, collisions } = context
+  const search: Search = { context, found: new Map() }
+  const merges = new Map(occupancy.buses.map((bus) => [bus.destination, bus.mergesChannels]))
+  for (const collision of collisions['pair-broken']) {
+    const second = collision.cells[0]
     if (!second) continue
-    const users = meeting.senders.filter((sender) => !meeting.pairSenders.includes(sender))
-    for (const id of meeting.destinations) {
-      const heard = isHeardAsPair(heardPairs(rig, id), second) || learnedAlone(rig, id, second)
-      for (const pair of meeting.pairSenders) {
-        for (const user of users) note(search, id, second, pair, user, heard)
+    const users = collision.senders.filter((sender) => !collision.pairSenders.includes(sender))
+    for (const id of collision.destinations) {
+      const heard = heardBy(rig, id)
+      const isMerged = merges.get(id) ?? false
+      const isHeard = isHeardAsPair(heard, second, isMerged) || isHeardAlone(heard, second, isMerged)
+      for (const pair of collision.pairSenders) {
+        for (const user of users) note(search, id, second, pair, user, isHeard)
       }
     }
   }
   for (const bus of occupancy.buses) {
-    const pairs = heardPairs(rig, bus.destination)
-    if (pairs.length > 0) searchAlone(search, bus, pairs)
+    const heard = heardBy(rig, bus.destination)
+    if (heard.some(({ target }) => target.kind === 'cc14')) searchAlone(search, bus, heard)
   }
   return [...search.found.values()]
 }
@@ -133,22 +142,32 @@ export const pairBroken: Rule = {
   id: 'pair-broken',
   title: 'Half of a pair in use',
   reach: 'cells',
+  byNumbers: true,
+  safe: ['move'],
+  excused: true,
   find: (context) =>
     findBroken(context).map(({ second, pair, users, destinations, heard }): Draft => {
       const { rig } = context
-      const tags = cellTags([second])
-      const who = senderWords(rig, [...users.values()])
-      const pairWords = senderWords(rig, [...pair.values()])
+      const addresses = cellAddresses([second])
+      const tag = addressWords(addresses)
+      const [using, pairing] = [[...users.values()], [...pair.values()]]
       const where = destinationWords(rig, [...destinations])
+      const who = `${senderWords(rig, using)} ${verb(placeCount(using), 'sends', 'send')} ${tag}`
+      const through = throughWords(rig, using, [second], [...destinations])
       return {
         severity: heard ? 'error' : 'advice',
         message: heard
-          ? `${who} sends ${tags.join()}, the second half of ${pairWords} at ${where}: both will jump.`
-          : `${who} sends ${tags.join()}, which is also the second half of ${pairWords}; ${where} does not use that half yet.`,
-        senders: [...users.values(), ...pair.values()],
-        addresses: tags,
+          ? `${who}, the second half of ${senderWords(rig, pairing)} at ${where}: both will jump.${through}`
+          : `${who}, which is also the second half of ${senderWords(rig, pairing)}; ${where} does not use that half yet.${through}`,
+        senders: [...using, ...pairing],
+        addresses,
         destinations: [...destinations],
-        cures: { moves: [[...users.values()], [...pair.values()]], share: true },
+        about: tag,
+        moves: [using, pairing],
+        cures: () => [
+          ...moveFixes(context, [using, pairing]),
+          ...shareFix(context, gesturesOf([...using, ...pairing]), addresses),
+        ],
       }
     }),
 }

@@ -1,11 +1,24 @@
-import { CHANNELS } from '../../midi'
-import type { CellAddress, Sender } from '../../addresses'
-import { cellKey, hitsAt } from '../../addresses'
+import { CHANNELS, type Channel } from '../../midi'
+import { cellKey, hitsAt, type Bus, type CellAddress, type Hit, type Sender } from '../../addresses'
 import type { Id } from '../../rig'
+import type { CheckContext } from '../context'
+import type { Draft } from '../finding'
+import { moveFixes } from '../fixes/numbers'
 import type { Rule } from '../rule'
-import { cellTags, destinationWords, senderWords } from '../words'
+import {
+  addressWords,
+  cellAddresses,
+  destinationWords,
+  placeCount,
+  senderWords,
+  throughWords,
+  verb,
+} from '../words'
 
+/** Data entry, increment, decrement, and what selects a parameter (MIDI 1.0 Detailed Specification, Table III). */
 const CARRIERS = [6, 38, 96, 97, 98, 99, 100, 101] as const
+/** Every NRPN selects with 98, every RPN with 100. */
+const SELECTS = [98, 100] as const
 
 interface Found {
   cell: CellAddress
@@ -14,29 +27,21 @@ interface Found {
   destinations: Set<Id>
 }
 
-/** A number that parameters need is used plainly on a channel where parameters run. */
-export const parameterCarriers: Rule = {
-  id: 'parameter-carriers',
-  title: 'Carrier of parameters in use',
-  reach: 'cells',
-  find: ({ rig, occupancy }) => {
-    const found = new Map<number, Found>()
-    const { index } = occupancy
-    if (index.ofKind('nrpn').length + index.ofKind('rpn').length === 0) return []
-    for (const bus of occupancy.buses) {
-      const spots = CARRIERS.flatMap((number) =>
-        (bus.mergesChannels ? ([1] as const) : CHANNELS).map(
-          (channel) => ({ space: 'cc', channel, number }) as const,
-        ),
+const at = ({ occupancy }: CheckContext, bus: Bus, channel: Channel, number: number): readonly Hit[] =>
+  hitsAt(occupancy, bus, { kind: 'cc', channel, number })
+
+function collect(context: CheckContext): Found[] {
+  const found = new Map<number, Found>()
+  for (const bus of context.occupancy.buses) {
+    for (const channel of bus.mergesChannels ? CHANNELS.slice(0, 1) : CHANNELS) {
+      const parameters = SELECTS.flatMap((number) => at(context, bus, channel, number)).filter(
+        ({ cell }) => cell.role === 'carrier',
       )
-      for (const hits of spots.map((spot) => hitsAt(occupancy, bus, spot))) {
-        const plain = hits.filter(({ cell }) => cell.role === 'main')
-        const parameters = hits.filter(
-          ({ cell, sender }) =>
-            cell.role === 'carrier' && (sender.message.kind === 'nrpn' || sender.message.kind === 'rpn'),
-        )
+      if (parameters.length === 0) continue
+      for (const number of CARRIERS) {
+        const plain = at(context, bus, channel, number).filter(({ cell }) => cell.role === 'main')
         const [first] = plain
-        if (!first || parameters.length === 0) continue
+        if (!first) continue
         const key = cellKey(first.cell)
         const entry: Found = found.get(key) ?? {
           cell: first.cell,
@@ -50,17 +55,52 @@ export const parameterCarriers: Rule = {
         entry.destinations.add(bus.destination)
       }
     }
-    return [...found.values()].map(({ cell, plain, parameters, destinations }) => {
-      const tags = cellTags([cell])
+  }
+  return [...found.values()]
+}
+
+/** A number that parameters need is used plainly on a channel where parameters run. */
+export const parameterCarriers: Rule = {
+  id: 'parameter-carriers',
+  title: 'Carrier of parameters in use',
+  reach: 'channel',
+  byNumbers: true,
+  safe: ['move'],
+  find: (context) => {
+    const { rig } = context
+    return collect(context).map(({ cell, plain, parameters, destinations }): Draft => {
+      const addresses = cellAddresses([cell])
       const users = [...plain.values()]
+      const others = [...parameters.values()]
+      const places = new Set(users.map(({ gesture }) => gesture))
       return {
-        severity: 'error' as const,
-        message: `${senderWords(rig, users)} sends ${tags.join()}, which carries the parameters of ${senderWords(rig, [...parameters.values()])} to ${destinationWords(rig, [...destinations])}.`,
-        senders: [...users, ...parameters.values()],
-        addresses: tags,
+        severity: 'error',
+        message: `${senderWords(rig, users)} ${verb(placeCount(users), 'sends', 'send')} ${addressWords(addresses)}, which carries the parameters of ${senderWords(rig, others)} to ${destinationWords(rig, [...destinations])}.${throughWords(rig, users, [cell], [...destinations])}`,
+        senders: [...users, ...others],
+        addresses,
         destinations: [...destinations],
-        cures: { moves: [users], share: false },
+        about: addressWords(addresses),
+        ...(places.size === 1 ? { cause: `${[...places].join()} on ${cell.channel}` } : {}),
+        moves: [users],
+        cures: () => moveFixes(context, [users]),
       }
     })
+  },
+  together: ({ rig }, drafts) => {
+    const senders = [...new Set(drafts.flatMap((draft) => draft.senders))]
+    const addresses = drafts.flatMap((draft) => draft.addresses)
+    const destinations = [...new Set(drafts.flatMap((draft) => draft.destinations))]
+    // All that one gesture sends stand first: they are what has the cause in common.
+    const gesture = drafts[0]?.senders[0]?.gesture
+    const isUser = (sender: Sender): boolean => sender.gesture === gesture
+    const [users, others] = [senders.filter(isUser), senders.filter((sender) => !isUser(sender))]
+    return {
+      severity: 'error',
+      message: `${senderWords(rig, users)} sends a parameter by hand with ${addressWords(addresses)}, which carry the parameters of ${senderWords(rig, others)} to ${destinationWords(rig, destinations)}: let it send an NRPN or RPN instead.`,
+      senders,
+      addresses,
+      destinations,
+      about: drafts[0]?.cause ?? '',
+    }
   },
 }

@@ -1,44 +1,47 @@
-import type { Sender } from '../../addresses'
-import type { Id } from '../../rig'
+import type { Bus, Sender } from '../../addresses'
 import type { CheckContext } from '../context'
 import type { Rule } from '../rule'
-import { destinationWords, senderWords } from '../words'
+import { destinationWords, senderWords, sentAddresses } from '../words'
 
 /** Does a sender rely on the number that went before, which another controller may have changed? */
 const isShort = ({ message }: Sender): boolean =>
-  (message.kind === 'nrpn' || message.kind === 'rpn') &&
-  (message.omitNumber || message.steps === 'increments')
+  (message.kind === 'nrpn' || message.kind === 'rpn') && message.omitNumber
 
 interface Found {
-  channel: number
+  channel: number | null
   senders: Map<string, Sender>
-  destinations: Set<Id>
+  buses: Set<Bus>
 }
 
-function collect({ occupancy, live }: CheckContext): Found[] {
-  const found = new Map<number, Found>()
-  const { index } = occupancy
-  const parameters = [...index.ofKind('nrpn'), ...index.ofKind('rpn')].toSorted((a, b) => a.order - b.order)
-  const emissions = occupancy.arriving(parameters)
-  for (const bus of occupancy.buses) {
-    const byChannel = new Map<number, Sender[]>()
-    for (const emission of emissions) {
-      if (emission.bus !== bus) continue
-      for (const channel of new Set(emission.cells.map((cell) => cell.channel)))
-        byChannel.set(channel, [...(byChannel.get(channel) ?? []), emission.sender])
+const MOST_ADDRESSES = 4
+
+function collect({ occupancy, live, excused }: CheckContext): Map<string, Found> {
+  const found = new Map<string, Found>()
+  const byBus = new Map<Bus, Map<number | null, Set<Sender>>>()
+  for (const { sender, bus, cells } of occupancy.emissions)
+    for (const { kind, role, channel } of cells) {
+      if ((kind !== 'nrpn' && kind !== 'rpn') || role !== 'main') continue
+      const channels = byBus.get(bus) ?? new Map<number | null, Set<Sender>>()
+      byBus.set(bus, channels)
+      const on = bus.mergesChannels ? null : channel
+      channels.set(on, (channels.get(on) ?? new Set()).add(sender))
     }
-    for (const [channel, senders] of byChannel) {
-      const meeting = senders.filter((a) =>
-        senders.some((b) => a.place.controller !== b.place.controller && live(a, b)),
+  for (const [bus, channels] of byBus)
+    for (const [channel, all] of channels) {
+      const senders = [...all]
+      const mixed = senders.filter((a) =>
+        senders.some(
+          (b) => a.place.controller !== b.place.controller && live(a, b) && !excused(a.gesture, b.gesture),
+        ),
       )
-      if (meeting.length === 0) continue
-      const entry: Found = found.get(channel) ?? { channel, senders: new Map(), destinations: new Set() }
-      found.set(channel, entry)
-      for (const sender of meeting) entry.senders.set(sender.key, sender)
-      entry.destinations.add(bus.destination)
+      if (mixed.length === 0) continue
+      const key = `channel ${channel ?? 'all'}`
+      const entry: Found = found.get(key) ?? { channel, senders: new Map(), buses: new Set() }
+      found.set(key, entry)
+      for (const sender of mixed) entry.senders.set(sender.key, sender)
+      entry.buses.add(bus)
     }
-  }
-  return [...found.values()]
+  return found
 }
 
 /** Two controllers send parameters on one channel: their messages can fall between each other. */
@@ -46,21 +49,25 @@ export const parameterInterleave: Rule = {
   id: 'parameter-interleave',
   title: 'Parameters of two controllers mixed',
   reach: 'channel',
+  excused: true,
   find: (context) =>
-    collect(context).map(({ channel, senders, destinations }) => {
-      const who = [...senders.values()]
-      const isBad = who.some(isShort)
-      const where = destinationWords(context.rig, [...destinations])
+    [...collect(context)].map(([about, { channel, senders, buses }]) => {
+      const { rig } = context
+      const who = [...senders.values()].toSorted((a, b) => a.order - b.order)
+      const short = who.filter(isShort)
+      const destinations = [...new Set([...buses].map(({ destination }) => destination))]
+      const on = channel === null ? 'any channel' : `channel ${channel}`
+      const where = `on ${on} to ${destinationWords(rig, destinations)}`
       return {
-        severity: isBad ? ('error' as const) : ('warning' as const),
-        message: isBad
-          ? `${senderWords(context.rig, who)} send parameters on channel ${channel} to ${where}, and one of them leaves the number out: it will move the other's parameter.`
-          : `${senderWords(context.rig, who)} send parameters on channel ${channel} to ${where}; moved at the same time, one can fall into the other.`,
+        severity: short.length > 0 ? ('error' as const) : ('warning' as const),
+        message:
+          short.length > 0
+            ? `${senderWords(rig, who)} send parameters ${where}, and ${senderWords(rig, short)} ${short.length === 1 ? 'leaves' : 'leave'} the number out: what another sent last will move instead.`
+            : `${senderWords(rig, who)} send parameters ${where}; moved at the same time, one can fall into the other.`,
         senders: who,
-        addresses: [...new Set(who.flatMap(({ tag }) => tag ?? []))].slice(0, 4),
-        destinations: [...destinations],
-        about: `channel ${channel}`,
-        cures: { moves: [], share: false },
+        addresses: sentAddresses(who).slice(0, MOST_ADDRESSES),
+        destinations,
+        about,
       }
     }),
 }

@@ -39,10 +39,8 @@ export const portHeld: Rule = {
               { kind: 'computer' as const, id: computer.id },
               ...programs.map(({ id }) => ({ kind: 'destination' as const, id })),
             ],
-            cures: {
-              moves: [],
-              share: false,
-              ready: openings.map((opening) => ({
+            cures: () =>
+              openings.map((opening) => ({
                 id: `close-${opening.destination.id}-${opening.port}`,
                 kind: 'close' as const,
                 label: `Close it in ${opening.destination.name}`,
@@ -55,7 +53,6 @@ export const portHeld: Rule = {
                   },
                 ],
               })),
-            },
           },
         ]
       }),

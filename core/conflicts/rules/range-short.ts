@@ -1,25 +1,27 @@
-import { drivesOf, inForceTogether, mappingName, type Drive, type Join } from '../../mappings'
-import type { RigEdit } from '../../rig'
+import { drivesOf, mappingName, type Drive, type ResolvedMapping } from '../../mappings'
+import { topOf, type Message, type RigEdit } from '../../rig'
 import { endsOf, mappedRange, spanOf, valueText } from '../../values'
-import { aboutMapping } from '../about-mapping'
 import type { CheckContext } from '../context'
 import type { Draft, Fix } from '../finding'
+import { mappingFix } from '../fixes/mappings'
 import type { Rule } from '../rule'
-import { senderWords } from '../words'
+import { senderWords, sentAddresses } from '../words'
 
 /** From here on a switch is on. */
 const ON = 64
 
 /** The values that a switch is sent, over all mappings that move it along with this one; a note is both. */
-function switchValues({ rig, joins }: CheckContext, { mapping, parameter, destination }: Join): number[] {
-  const together = joins().filter(
-    (other) =>
-      other.destination === destination &&
-      other.parameter === parameter &&
-      inForceTogether(rig, other.mapping, mapping),
-  )
+function switchValues(context: CheckContext, { mapping, parameter, destination }: ResolvedMapping): number[] {
+  const together = context
+    .resolved()
+    .filter(
+      (other) =>
+        other.destination === destination &&
+        other.parameter === parameter &&
+        context.acting([], [other.mapping, mapping]),
+    )
   return together
-    .flatMap((other) => drivesOf(rig, other))
+    .flatMap((other) => drivesOf(context.rig, other))
     .flatMap(({ travel }) => {
       if (travel.kind === 'points') return travel.values.map((value) => (value / travel.top) * 127)
       if (travel.kind === 'sweep')
@@ -32,9 +34,9 @@ function switchValues({ rig, joins }: CheckContext, { mapping, parameter, destin
 function widened(drives: readonly Drive[]): Fix[] {
   const edits = drives.flatMap(({ sender: { message, place, messageIndex } }): RigEdit[] => {
     if (!('range' in message)) return []
-    const top = message.kind === 'cc' || message.kind === 'pressure' || message.kind === 'poly' ? 127 : 16383
+    const top = topOf(message) ?? 0
     const range = message.range.low > message.range.high ? { low: top, high: 0 } : { low: 0, high: top }
-    return [{ type: 'message', at: place, index: messageIndex, message: { ...message, range } }]
+    return [{ type: 'message', at: place, index: messageIndex, message: { ...message, range } as Message }]
   })
   return edits.length === 0
     ? []
@@ -42,52 +44,57 @@ function widened(drives: readonly Drive[]): Fix[] {
 }
 
 /** A button that says one thing only can flip what it switches, where the destination can do that. */
-const flipped = ({ mapping }: Join): Fix[] => [
-  {
-    id: `flip-${mapping.id}`,
-    kind: 'expect',
-    label: 'Let it flip at each press',
-    edits: [{ type: 'mapping-set', mapping: mapping.id, set: { expects: { kind: 'press' } } }],
-  },
+const flipped = ({ mapping }: ResolvedMapping): Fix[] => [
+  mappingFix(`flip-${mapping.id}`, 'expect', 'Let it flip at each press', [mapping.id], {
+    expects: { kind: 'press' },
+  }),
 ]
 
 const draftOf = (
   { rig }: CheckContext,
-  join: Join,
+  { mapping, destination }: ResolvedMapping,
   drives: readonly Drive[],
   says: string,
-  fixes: Fix[],
+  cures: () => Fix[],
 ): Draft => {
   const senders = drives.map(({ sender }) => sender)
-  return aboutMapping(join, 'warning', `${senderWords(rig, senders)} ${says}`, senders, fixes)
+  return {
+    severity: 'warning',
+    message: `${senderWords(rig, senders)} ${says}`,
+    senders,
+    addresses: sentAddresses(senders),
+    destinations: [destination.id],
+    about: mapping.id,
+    cures,
+  }
 }
 
-function shortSwitch(context: CheckContext, join: Join): Draft[] {
-  const values = switchValues(context, join)
+function shortSwitch(context: CheckContext, resolved: ResolvedMapping): Draft[] {
+  const values = switchValues(context, resolved)
   const [isOff, isOn] = [values.some((value) => value < ON), values.some((value) => value >= ON)]
   if (values.length === 0 || (isOff && isOn)) return []
-  const drives = drivesOf(context.rig, join)
-  const name = mappingName(context.rig, join.mapping)
+  const drives = drivesOf(context.rig, resolved)
+  const name = mappingName(context.rig, resolved.mapping)
   const says = isOn
     ? `never sends a value below 64, so ${name} can be switched on but not off.`
     : `never sends a value above 63, so ${name} cannot be switched on.`
-  return [draftOf(context, join, drives, says, isOn ? flipped(join) : widened(drives))]
+  return [draftOf(context, resolved, drives, says, isOn ? () => flipped(resolved) : () => widened(drives))]
 }
 
-function shortSweep(context: CheckContext, join: Join): Draft[] {
-  const range = mappedRange(join.mapping, join.parameter)
-  const short = drivesOf(context.rig, join).flatMap((drive) => {
+function shortSweep(context: CheckContext, resolved: ResolvedMapping): Draft[] {
+  const range = mappedRange(resolved.mapping, resolved.parameter)
+  const short = drivesOf(context.rig, resolved).flatMap((drive) => {
     if (drive.travel.kind !== 'sweep') return []
     const ends = endsOf(drive.travel, range)
     return ends.reachesLow && ends.reachesHigh ? [] : [{ drive, ends }]
   })
   const [first] = short
   if (!first) return []
-  const text = (value: number): string => valueText(join.parameter, value)
+  const text = (value: number): string => valueText(resolved.parameter, value)
   const { lowest, highest } = first.ends
-  const says = `brings ${mappingName(context.rig, join.mapping)} only from ${text(lowest)} to ${text(highest)}, not through the whole of ${text(range.min)} to ${text(range.max)}.`
+  const says = `brings ${mappingName(context.rig, resolved.mapping)} only from ${text(lowest)} to ${text(highest)}, not through the whole of ${text(range.min)} to ${text(range.max)}.`
   const drives = short.map(({ drive }) => drive)
-  return [draftOf(context, join, drives, says, widened(drives))]
+  return [draftOf(context, resolved, drives, says, () => widened(drives))]
 }
 
 /** The control cannot bring its parameter to both ends, or a switch to both its states. */
@@ -96,15 +103,15 @@ export const rangeShort: Rule = {
   title: 'Does not reach both ends',
   reach: 'mapping',
   find: (context) =>
-    context.joins().flatMap((join): Draft[] => {
-      if (join.meeting.length === 0 || join.mapping.expects.kind !== 'absolute') return []
-      switch (join.parameter.kind) {
+    context.resolved().flatMap((resolved): Draft[] => {
+      if (resolved.meeting.length === 0 || resolved.mapping.expects.kind !== 'absolute') return []
+      switch (resolved.parameter.kind) {
         case 'switch':
-          return spanOf(join.parameter).count === 2 ? shortSwitch(context, join) : []
+          return spanOf(resolved.parameter).count === 2 ? shortSwitch(context, resolved) : []
         case 'continuous':
         case 'relative':
         case 'choice':
-          return shortSweep(context, join)
+          return shortSweep(context, resolved)
         case 'action':
         case 'note':
           return []

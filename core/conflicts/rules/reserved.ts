@@ -1,64 +1,76 @@
-import { controllerClass, controllerName, SEVEN_MAX } from '../../midi'
-import type { Occupancy, Sender } from '../../addresses'
+import { CHANNELS, controllerClass, controllerName, SEVEN_MAX } from '../../midi'
+import { cellKey, hitsAt, type CellAddress, type Sender } from '../../addresses'
+import type { Id } from '../../rig'
+import type { CheckContext } from '../context'
 import type { Draft } from '../finding'
+import { moveFixes, rephraseFix } from '../fixes/numbers'
 import type { Rule } from '../rule'
-import { destinationWords, senderWords } from '../words'
+import {
+  addressWords,
+  cellAddresses,
+  destinationWords,
+  placeCount,
+  senderWords,
+  throughWords,
+  verb,
+} from '../words'
 
 interface Found {
-  number: number
-  tag: string
+  cell: CellAddress
   senders: Map<string, Sender>
-  destinations: Set<string>
+  destinations: Set<Id>
 }
 
 const KEPT: readonly number[] = Array.from({ length: SEVEN_MAX + 1 }, (_, number) => number).filter(
   (number) => ['mode', 'bank-select'].includes(controllerClass(number)),
 )
 
-function collect({ index, arriving }: Occupancy): Found[] {
-  const found = new Map<string, Found>()
-  for (const { sender, bus } of arriving(KEPT.flatMap(index.ofController))) {
-    const { message, tag } = sender
-    if (message.kind !== 'cc' || message.number === 'wanted' || tag === null) continue
-    const entry = found.get(tag) ?? {
-      number: message.number,
-      tag,
-      senders: new Map(),
-      destinations: new Set(),
-    }
-    found.set(tag, entry)
-    entry.senders.set(sender.key, sender)
-    entry.destinations.add(bus.destination)
-  }
+/** Everyone who comes to such a number as a plain controller. Real mode messages and bank selects are none. */
+function collect({ occupancy }: CheckContext): Found[] {
+  const found = new Map<number, Found>()
+  for (const bus of occupancy.buses)
+    for (const channel of bus.mergesChannels ? CHANNELS.slice(0, 1) : CHANNELS)
+      for (const number of KEPT)
+        for (const { cell, sender } of hitsAt(occupancy, bus, { kind: 'cc', channel, number })) {
+          if (cell.role !== 'main') continue
+          const key = cellKey(cell)
+          const entry: Found = found.get(key) ?? { cell, senders: new Map(), destinations: new Set() }
+          found.set(key, entry)
+          entry.senders.set(sender.key, sender)
+          entry.destinations.add(bus.destination)
+        }
   return [...found.values()]
 }
 
-/** A number that the standard keeps for channel mode or bank select is sent as a plain controller. */
+/** A number that the standard keeps for channel mode or bank select arrives as a plain controller. */
 export const reserved: Rule = {
   id: 'reserved',
   title: 'Kept by the standard',
-  reach: 'number',
-  find: ({ rig, occupancy }) =>
-    collect(occupancy).map(({ number, tag, senders, destinations }): Draft => {
-      const who = senderWords(rig, [...senders.values()])
+  reach: 'cells',
+  byNumbers: true,
+  safe: ['move', 'rephrase'],
+  find: (context) => {
+    const { rig } = context
+    return collect(context).map(({ cell, senders, destinations }): Draft => {
+      const all = [...senders.values()]
+      const addresses = cellAddresses([cell])
+      const tag = addressWords(addresses)
+      const who = `${senderWords(rig, all)} ${verb(placeCount(all), 'sends', 'send')} ${tag}`
       const where = destinationWords(rig, [...destinations])
-      const meaning = controllerName(number)?.toLowerCase() ?? ''
-      const common = {
-        senders: [...senders.values()],
-        addresses: [tag],
+      const through = throughWords(rig, all, [cell], [...destinations])
+      const isMode = controllerClass(cell.number) === 'mode'
+      return {
+        severity: isMode ? 'error' : 'warning',
+        message: isMode
+          ? `${who} as an ordinary number, but ${where} takes CC ${cell.number} as “${controllerName(cell.number)?.toLowerCase() ?? ''}”.${through}`
+          : `${who}, which belongs to bank select; ${where} may change its bank.${through}`,
+        senders: all,
+        addresses,
         destinations: [...destinations],
-        cures: { moves: [[...senders.values()]], share: false },
+        about: tag,
+        moves: [all],
+        cures: () => [...moveFixes(context, [all]), ...(isMode ? rephraseFix(context, all) : [])],
       }
-      return controllerClass(number) === 'mode'
-        ? {
-            ...common,
-            severity: 'error',
-            message: `${who} sends ${tag} as an ordinary number, but ${where} takes CC ${number} as “${meaning}”.`,
-          }
-        : {
-            ...common,
-            severity: 'warning',
-            message: `${who} sends ${tag}, which belongs to bank select; ${where} may change its bank.`,
-          }
-    }),
+    })
+  },
 }

@@ -1,33 +1,41 @@
-import { mappingName, type Join } from '../../mappings'
+import { mappingName, type ResolvedMapping } from '../../mappings'
 import { findGesture, gestureName, rigIndex, stackOfLayer, type Place, type Rig } from '../../rig'
+import { clearFixes } from '../fixes/mappings'
 import type { Rule } from '../rule'
 import { placesOf } from '../words'
 
 /** Can anything make a layer show: power-up, a choice, or a passage that says so? */
-function canShow(rig: Rig, place: Place): boolean {
-  const { layer } = place
+function canShow(rig: Rig, { controller, template: templateId, layer }: Place): boolean {
   if (layer === null) return true
   const template = rigIndex(rig)
-    .controllers.get(place.controller)
-    ?.templates.find(({ id }) => id === place.template)
+    .controllers.get(controller)
+    ?.templates.find(({ id }) => id === templateId)
   const stack = template ? stackOfLayer(template, layer) : null
   if (!stack || stack.powerUp === layer) return true
   const isChosen = rig.choices.some(({ targets }) =>
     targets.some(
-      (target) => target.kind === 'layers' && target.stack === stack.id && target.layers.includes(layer),
+      (target) =>
+        target.kind === 'layers' &&
+        target.controller === controller &&
+        target.template === templateId &&
+        target.stack === stack.id &&
+        target.layers.includes(layer),
     ),
   )
   return (
     isChosen ||
     rig.passages.some(({ showing }) =>
       showing.some(
-        (shown) => shown.controller === place.controller && shown.layers.some((each) => each.layer === layer),
+        (shown) =>
+          shown.controller === controller &&
+          shown.template === templateId &&
+          shown.layers.some((each) => each.stack === stack.id && each.layer === layer),
       ),
     )
   )
 }
 
-function whySilent(rig: Rig, { mapping, senders, meeting }: Join): string | null {
+function whySilent(rig: Rig, { mapping, senders, meeting }: ResolvedMapping): string | null {
   const found = mapping.gesture === null ? null : findGesture(rig, mapping.gesture)
   if (!found?.controller.inUse) return null
   if (found.control.silent) return 'sends nothing, being purely analog'
@@ -41,22 +49,26 @@ export const silent: Rule = {
   id: 'silent',
   title: 'Control without a voice',
   reach: 'mapping',
-  find: ({ rig, joins }) =>
-    joins().flatMap((join) => {
-      const why = whySilent(rig, join)
-      const found = join.mapping.gesture === null ? null : findGesture(rig, join.mapping.gesture)
+  safe: ['clear'],
+  find: (context) => {
+    const { rig } = context
+    return context.resolved().flatMap((resolved) => {
+      const { mapping, senders, destination } = resolved
+      const why = whySilent(rig, resolved)
+      const found = mapping.gesture === null ? null : findGesture(rig, mapping.gesture)
       if (why === null || !found) return []
       return [
         {
           severity: 'error' as const,
-          message: `${gestureName(found.control, found.gesture)} (${found.controller.name}) is to move ${mappingName(rig, join.mapping)}, but ${why}.`,
-          senders: join.senders,
+          message: `${gestureName(found.control, found.gesture)} (${found.controller.name}) is to move ${mappingName(rig, mapping)}, but ${why}.`,
+          senders,
           addresses: [],
-          destinations: [join.destination.id],
-          about: join.mapping.id,
+          destinations: [destination.id],
+          about: mapping.id,
           places: placesOf(rig, [`${found.controller.id}/${found.key}`]),
-          cures: { moves: [], share: false, clear: [join.mapping.id] },
+          cures: () => clearFixes(context, [mapping]),
         },
       ]
-    }),
+    })
+  },
 }

@@ -1,22 +1,36 @@
 import { allButOne } from '../finding'
+import { gesturesOf, moveFixes, shareFix } from '../fixes/numbers'
 import type { Rule } from '../rule'
-import { cellTags, destinationWords, senderWords } from '../words'
+import { addressWords, cellAddresses, destinationWords, senderWords, throughWords } from '../words'
+import { collisionAbout, collisionCause, collisionsTogether } from './same-address'
 
 /** Two gestures send different values to one address: meant as a step up and down, or an oversight. */
 export const splitValue: Rule = {
   id: 'split-value',
   title: 'One address, different values',
   reach: 'cells',
-  find: ({ rig, meetings }) =>
-    meetings['split-value'].map((meeting) => {
-      const tags = cellTags(meeting.cells)
+  safe: ['move'],
+  excused: true,
+  find: (context) => {
+    const { rig, collisions } = context
+    return collisions['split-value'].map((collision) => {
+      const { senders, cells, destinations } = collision
+      const addresses = cellAddresses(cells)
       return {
         severity: 'warning',
-        message: `${senderWords(rig, meeting.senders)} send different values to one address, ${tags.join(', ')}, at ${destinationWords(rig, meeting.destinations)}.`,
-        senders: meeting.senders,
-        addresses: tags,
-        destinations: meeting.destinations,
-        cures: { moves: allButOne(meeting.senders), share: true },
+        message: `${senderWords(rig, senders)} send different values to one address, ${addressWords(addresses)}, at ${destinationWords(rig, destinations)}.${throughWords(rig, senders, cells, destinations)}`,
+        senders,
+        addresses,
+        destinations,
+        about: collisionAbout(collision),
+        cause: collisionCause(rig, collision),
+        moves: allButOne(senders),
+        cures: () => [
+          ...moveFixes(context, allButOne(senders)),
+          ...shareFix(context, gesturesOf(senders), addresses),
+        ],
       }
-    }),
+    })
+  },
+  together: collisionsTogether,
 }

@@ -1,4 +1,5 @@
 import type { Sender } from '../../addresses'
+import { sameAddress } from '../../midi'
 import {
   splitGestureKey,
   type Choice,
@@ -12,7 +13,7 @@ import {
 import type { CheckContext } from '../context'
 import type { Draft } from '../finding'
 import type { Rule } from '../rule'
-import { placeWords, shortListed } from '../words'
+import { placeWords, sentAddresses, shortListed } from '../words'
 import { findingPlace } from '../finding'
 
 /** Damper, portamento, sostenuto, soft, legato and hold 2 (MIDI 1.0, Table III, controllers 64–69). */
@@ -41,14 +42,25 @@ const choosersOf = (rig: Rig, controller: Id, template: Id, stack: Id): Choice[]
   )
 
 /** The layers of a stack that can come up: at power-up, or by a choice. A stack that lies over can show none. */
-function showable(stack: Stack, choices: readonly Choice[]): Array<Id | null> {
+function showable(controller: Id, template: Id, stack: Stack, choices: readonly Choice[]): Array<Id | null> {
   const chosen = choices.flatMap(({ targets }) =>
-    targets.flatMap((target) => (target.kind === 'layers' && target.stack === stack.id ? target.layers : [])),
+    targets.flatMap((target) =>
+      target.kind === 'layers' &&
+      target.controller === controller &&
+      target.template === template &&
+      target.stack === stack.id
+        ? target.layers
+        : [],
+    ),
   )
   const isNoneShown =
     stack.powerUp === null || choices.some(({ how }) => how === 'while-held' || how === 'toggle')
   return [...new Set([stack.powerUp, ...chosen].filter((id) => id !== null)), ...(isNoneShown ? [null] : [])]
 }
+
+/** Do two senders send to one address? */
+const isSent = ({ address }: Sender, other: Sender): boolean =>
+  address !== null && other.address !== null && sameAddress(address, other.address)
 
 /** What a gesture sends in each place of a controller that arrives anywhere. */
 type SentAt = ReadonlyMap<string, readonly Sender[]>
@@ -68,7 +80,7 @@ function draftOf(
     severity: 'warning',
     message: `${placeWords(rig, senders.map(findingPlace))}: held while ${left}, the note or pedal is never let go, because the release goes elsewhere.`,
     senders,
-    addresses: [...new Set(senders.flatMap(({ tag }) => tag ?? []))],
+    addresses: sentAddresses(senders),
     destinations: [
       ...new Set(
         occupancy
@@ -77,7 +89,6 @@ function draftOf(
       ),
     ],
     about,
-    cures: { moves: [], share: false },
   }
 }
 
@@ -87,7 +98,7 @@ function whileLayersChange(context: CheckContext, controller: Controller, sentAt
   return controller.templates.flatMap((template) =>
     template.stacks.flatMap((stack): Draft[] => {
       const choices = choosersOf(rig, controller.id, template.id, stack.id)
-      const layers = showable(stack, choices)
+      const layers = showable(controller.id, template.id, stack, choices)
       if (choices.length === 0 || layers.length < 2) return []
       const at = (layer: Id | null, gesture: GestureKey): readonly Sender[] =>
         sentAt.get(sentKey({ controller: controller.id, template: template.id, layer, gesture })) ?? []
@@ -105,7 +116,7 @@ function whileLayersChange(context: CheckContext, controller: Controller, sentAt
         for (const layer of layers) {
           for (const sender of sent(layer, gesture)) {
             const isLost = layers.some(
-              (other) => other !== layer && !sent(other, gesture).some(({ tag }) => tag === sender.tag),
+              (other) => other !== layer && !sent(other, gesture).some((each) => isSent(each, sender)),
             )
             if (isLost && isHeld(context, sender)) held.add(sender)
           }
@@ -150,7 +161,7 @@ function whileTemplatesChange(context: CheckContext, controller: Controller, sen
             ({ by, template: to }) =>
               to === other.template.id && (by.kind !== 'gesture' || by.gesture !== sender.gesture),
           ) &&
-          !other.senders.some(({ gesture, tag }) => gesture === sender.gesture && tag === sender.tag),
+          !other.senders.some((each) => each.gesture === sender.gesture && isSent(each, sender)),
       ),
     )
     const held = lost.filter((sender) => isHeld(context, sender))

@@ -1,19 +1,11 @@
-import { arrivingAlong, sweepBytes, BAUD_BYTES_PER_MS, type Sender } from '../../addresses'
+import { DIN_BYTES_PER_MS, outgoing, type Sender } from '../../addresses'
+import { sweepBytes } from '../../midi'
 import { LIGHT_BYTES, settableLights } from '../../lights/address'
-import {
-  modelOf,
-  placeKey,
-  powerUpShowing,
-  rigIndex,
-  withChannel,
-  type Cable,
-  type Place,
-  type Rig,
-} from '../../rig'
+import { modelOf, placeKey, powerUpShowing, rigIndex, type Cable, type Place, type Rig } from '../../rig'
 import type { CheckContext } from '../context'
 import type { Draft, Fix } from '../finding'
 import type { Rule } from '../rule'
-import { portWords, senderWords } from '../words'
+import { cableWords, senderWords, sentAddresses } from '../words'
 
 /** How long two hands take from end to end. */
 const SWEEP_MS = 250
@@ -38,43 +30,39 @@ interface Cost {
   senders: Sender[]
 }
 
-/** What passes each DIN cable, by place. */
-function costsByCable({ rig, occupancy, controllers }: CheckContext): Map<Cable, Map<string, Cost>> {
-  const dinIn = (cables: readonly Cable[]): boolean => cables.some((cable) => isDin(rig, cable))
-  const onDin = new Set(
-    controllers.flatMap(({ id }) =>
-      occupancy.ways.get(id)?.some(({ cables }) => dinIn(cables)) ? [id] : [],
-    ),
+/** The DIN cables on which a message of a controller travels. */
+function travelled({ rig, occupancy: { delivery } }: CheckContext, sender: Sender): Cable[] {
+  const { controller } = sender.place
+  const passed = delivery.cablesFrom(controller).filter((cable) => isDin(rig, cable))
+  if (passed.length === 0 || delivery.open.has(controller)) return passed
+  const taken = new Set(
+    delivery
+      .flows(controller, outgoing(sender))
+      .flatMap(({ starts, states }) => [...starts, ...states.flatMap(({ next }) => next)])
+      .map(({ cable }) => cable),
   )
-  if (onDin.size === 0) return new Map()
-  const sendersOf = new Map<string, Set<Sender>>()
-  for (const { sender } of occupancy.emissions) {
-    const { controller } = sender.place
-    if (!onDin.has(controller)) continue
-    const known = sendersOf.get(controller)
-    if (known) known.add(sender)
-    else sendersOf.set(controller, new Set([sender]))
-  }
+  return passed.filter((cable) => taken.has(cable))
+}
+
+/** What passes each DIN cable, by place. */
+function costsByCable(context: CheckContext): Map<Cable, Map<string, Cost>> {
+  const { rig, occupancy, controllers } = context
+  const { delivery } = occupancy
+  const onDin = new Set(
+    controllers.flatMap(({ id }) => (delivery.cablesFrom(id).some((cable) => isDin(rig, cable)) ? [id] : [])),
+  )
   const costs = new Map<Cable, Map<string, Cost>>()
-  for (const [controller, senders] of sendersOf) {
-    const ways = occupancy.ways.get(controller) ?? []
-    const before = new Map<Cable, readonly Cable[]>()
-    for (const { cables } of ways) {
-      cables.forEach((cable, index) => {
-        if (!before.has(cable) && isDin(rig, cable)) before.set(cable, cables.slice(0, index + 1))
-      })
-    }
-    for (const [cable, upTo] of before) {
+  if (onDin.size === 0) return costs
+  for (const sender of occupancy.senders) {
+    if (!onDin.has(sender.place.controller)) continue
+    for (const cable of travelled(context, sender)) {
       const onCable = costs.get(cable) ?? new Map<string, Cost>()
       costs.set(cable, onCable)
-      for (const sender of senders) {
-        if (arrivingAlong(upTo, withChannel(sender.message, sender.channel)).length === 0) continue
-        const key = placeKey(sender.place)
-        const cost = onCable.get(key) ?? { place: sender.place, bytes: 0, senders: [] }
-        onCable.set(key, cost)
-        cost.bytes += sweepBytes(sender.message, SWEEP_MS)
-        cost.senders.push(sender)
-      }
+      const key = placeKey(sender.place)
+      const cost = onCable.get(key) ?? { place: sender.place, bytes: 0, senders: [] }
+      onCable.set(key, cost)
+      cost.bytes += sweepBytes(sender.message, SWEEP_MS)
+      cost.senders.push(sender)
     }
   }
   return costs
@@ -123,7 +111,7 @@ function longWakes({ rig, controllers }: CheckContext): Draft[] {
   return controllers.flatMap((controller): Draft[] => {
     if (!controller.inUse || modelOf(rig, controller).abilities.connection !== 'din') return []
     const { length } = settableLights(rig, controller, powerUpShowing(controller))
-    const ms = (length * LIGHT_BYTES) / BAUD_BYTES_PER_MS
+    const ms = (length * LIGHT_BYTES) / DIN_BYTES_PER_MS
     if (ms <= SWEEP_MS) return []
     return [
       {
@@ -134,7 +122,6 @@ function longWakes({ rig, controllers }: CheckContext): Draft[] {
         destinations: [],
         about: `wake ${controller.id}`,
         things: [{ kind: 'controller', id: controller.id }],
-        cures: { moves: [], share: false },
       },
     ]
   })
@@ -145,24 +132,25 @@ export const traffic: Rule = {
   id: 'traffic',
   title: 'More than a cable carries',
   reach: 'cable',
+  safe: ['lighten'],
   find: (context) => {
     const { rig } = context
     const swept = [...costsByCable(context)].flatMap(([cable, costs]): Draft[] => {
       const pair = costliest(context, [...costs.values()])
       const bytes = pair.reduce((sum, cost) => sum + cost.bytes, CLOCK_BYTES)
-      const ms = Math.round(bytes / BAUD_BYTES_PER_MS)
+      const ms = Math.round(bytes / DIN_BYTES_PER_MS)
       if (ms <= SWEEP_MS) return []
       const senders = pair.flatMap((cost) => cost.senders)
       return [
         {
           severity: 'warning',
-          message: `${senderWords(rig, senders)} moved from end to end within ${SWEEP_MS} ms would take ${ms} ms on the cable ${portWords(rig, cable.from)} → ${portWords(rig, cable.to)}: what comes after them is late.`,
+          message: `${senderWords(rig, senders)} moved from end to end within ${SWEEP_MS} ms would take ${ms} ms on the cable ${cableWords(rig, cable)}: what comes after them is late.`,
           senders,
-          addresses: [...new Set(senders.flatMap(({ tag }) => tag ?? []))],
+          addresses: sentAddresses(senders),
           destinations: [],
           about: cable.id,
           things: [{ kind: 'cable', id: cable.id }],
-          cures: { moves: [], share: false, ready: lightenFix(senders) },
+          cures: () => lightenFix(senders),
         },
       ]
     })

@@ -1,26 +1,17 @@
-import { controllerClass, controllerName, SEVEN_MAX } from '../../midi'
-import type { Bus, Sender } from '../../addresses'
-import {
-  numberOf,
-  parameterName,
-  rigIndex,
-  type Destination,
-  type Id,
-  type Parameter,
-  type Rig,
-} from '../../rig'
+import { CHANNELS, controllerClass, controllerName, SEVEN_MAX } from '../../midi'
+import { cellKey, hitsAt, type Bus, type CellAddress, type Sender } from '../../addresses'
+import { parameterName, rigIndex, type Destination, type Id, type Parameter, type Rig } from '../../rig'
 import type { Purpose } from '../../mappings'
 import type { CheckContext } from '../context'
 import type { Draft } from '../finding'
+import { moveFixes } from '../fixes/numbers'
 import type { Rule } from '../rule'
-import { listed, senderWords } from '../words'
+import { addressWords, cellAddresses, placeCount, listed, senderWords, throughWords, verb } from '../words'
 
-/** A sender that uses a number with a standard meaning for something else, and who reacts to it. */
+/** A number with a standard meaning that is used for something else, by whom, and who reacts to it. */
 interface Use {
-  sender: Sender
-  number: number
-  tag: string
-  purposes: readonly Purpose[]
+  cell: CellAddress
+  senders: Map<string, { sender: Sender; purposes: readonly Purpose[] }>
   reactions: Map<string, { destination: Destination; parameter: Parameter }>
 }
 
@@ -28,23 +19,12 @@ const STANDARD: readonly number[] = Array.from({ length: SEVEN_MAX + 1 }, (_, nu
   (number) => controllerClass(number) === 'standard',
 )
 
-const inOrder = (senders: readonly Sender[]): Sender[] => senders.toSorted((a, b) => a.order - b.order)
+const isController = ({ fixed }: Parameter, number: number): boolean =>
+  (fixed?.kind === 'cc' || fixed?.kind === 'cc14') && fixed.number === number
 
 /** Is the parameter what the standard means by the number, by its own chart or by its meaning? */
-const isMeant = ({ fixed, meaning }: Parameter, number: number): boolean =>
-  meaning === number || ((fixed?.kind === 'cc' || fixed?.kind === 'cc14') && fixed.number === number)
-
-/** A parameter of a destination that listens to the number by its chart, on this channel. */
-function reaction(charted: readonly Parameter[], bus: Bus, sender: Sender, number: number): Parameter | null {
-  return (
-    charted.find(
-      ({ fixed }) =>
-        (fixed?.kind === 'cc' || fixed?.kind === 'cc14') &&
-        fixed.number === number &&
-        (bus.mergesChannels || fixed.channel === null || fixed.channel === sender.channel),
-    ) ?? null
-  )
-}
+const isMeant = (parameter: Parameter, number: number): boolean =>
+  parameter.meaning === number || isController(parameter, number)
 
 /** The parameters of each destination that listen to a controller number by its chart. */
 const chartedIn = (rig: Rig): ReadonlyMap<Id, readonly Parameter[]> =>
@@ -55,66 +35,73 @@ const chartedIn = (rig: Rig): ReadonlyMap<Id, readonly Parameter[]> =>
     ]),
   )
 
+/** A parameter of a destination that listens at a cell by its chart. */
+const reaction = (
+  charted: readonly Parameter[],
+  bus: Bus,
+  { channel, number }: CellAddress,
+): Parameter | null =>
+  charted.find(
+    (parameter) =>
+      isController(parameter, number) &&
+      (bus.mergesChannels || !parameter.fixed?.channel || parameter.fixed.channel === channel),
+  ) ?? null
+
 function usesOf({ rig, occupancy, purposes }: CheckContext): Use[] {
   const charted = chartedIn(rig)
-  const uses = new Map<string, Use>()
-  const serving = STANDARD.flatMap(occupancy.index.ofController).filter(
-    (sender) => purposes(sender).length > 0,
-  )
-  for (const { sender, bus } of occupancy.arriving(inOrder(serving))) {
-    const number = numberOf(sender.message)
-    const meant = purposes(sender)
-    if (number === null || sender.tag === null) continue
-    if (meant.some(({ parameter }) => isMeant(parameter, number))) continue
-    const use = uses.get(sender.key) ?? {
-      sender,
-      number,
-      tag: sender.tag,
-      purposes: meant,
-      reactions: new Map(),
-    }
-    uses.set(sender.key, use)
-    const destination = rigIndex(rig).destinations.get(bus.destination)
-    const parameter = reaction(charted.get(bus.destination) ?? [], bus, sender, number)
-    if (destination && parameter)
-      use.reactions.set(`${destination.id}/${parameter.id}`, { destination, parameter })
-  }
+  const uses = new Map<number, Use>()
+  for (const bus of occupancy.buses)
+    for (const channel of bus.mergesChannels ? CHANNELS.slice(0, 1) : CHANNELS)
+      for (const number of STANDARD)
+        for (const { cell, sender } of hitsAt(occupancy, bus, { kind: 'cc', channel, number })) {
+          if (cell.role !== 'main' || cell.part === 'lsb') continue
+          const meant = purposes(sender)
+          if (meant.length === 0 || meant.some(({ parameter }) => isMeant(parameter, number))) continue
+          const key = cellKey(cell)
+          const use: Use = uses.get(key) ?? { cell, senders: new Map(), reactions: new Map() }
+          uses.set(key, use)
+          use.senders.set(sender.key, { sender, purposes: meant })
+          const destination = rigIndex(rig).destinations.get(bus.destination)
+          const parameter = reaction(charted.get(bus.destination) ?? [], bus, cell)
+          if (destination && parameter)
+            use.reactions.set(`${destination.id}/${parameter.id}`, { destination, parameter })
+        }
   return [...uses.values()]
 }
 
-function draftOf(rig: Rig, uses: readonly Use[]): Draft | null {
-  const [first] = uses
-  if (!first) return null
-  const senders = uses.map((use) => use.sender)
-  const who = senderWords(rig, senders)
-  const moves = listed([
+const movedWords = (items: ReadonlyArray<{ destination: Destination; parameter: Parameter }>): string =>
+  listed([
     ...new Set(
-      uses.flatMap((use) =>
-        use.purposes.map(
-          ({ destination, parameter }) => `${parameterName(parameter)} on ${destination.name}`,
-        ),
-      ),
+      items.map(({ destination, parameter }) => `${parameterName(parameter)} on ${destination.name}`),
     ),
   ])
-  const reactions = [...new Map(uses.flatMap((use) => [...use.reactions])).values()]
-  const common = { senders, addresses: [first.tag], cures: { moves: [senders], share: false } }
-  const standard = controllerName(first.number)?.toLowerCase() ?? ''
-  if (reactions.length > 0) {
-    const also = listed(
-      reactions.map(({ destination, parameter }) => `${parameterName(parameter)} on ${destination.name}`),
-    )
-    return {
-      ...common,
-      severity: 'error',
-      message: `${who} moves ${moves}, but ${first.tag} also moves ${also}.`,
-      destinations: [...new Set(reactions.map(({ destination }) => destination.id))],
-    }
-  }
+
+function draftOf(context: CheckContext, { cell, senders: using, reactions }: Use): Draft {
+  const { rig } = context
+  const uses = [...using.values()].toSorted((a, b) => a.sender.order - b.sender.order)
+  const senders = uses.map(({ sender }) => sender)
+  const purposes = uses.flatMap((use) => use.purposes)
+  const addresses = cellAddresses([cell])
+  const tag = addressWords(addresses)
+  const moves = `${senderWords(rig, senders)} ${verb(placeCount(senders), 'moves', 'move')} ${movedWords(purposes)}`
+  const reacting = [...reactions.values()]
+  const destinations = [
+    ...new Set((reacting.length > 0 ? reacting : purposes).map(({ destination }) => destination.id)),
+  ]
+  const through = throughWords(rig, senders, [cell], destinations)
+  const standard = controllerName(cell.number)?.toLowerCase() ?? ''
   return {
-    ...common,
-    severity: 'advice',
-    message: `${who} moves ${moves} with ${first.tag}, which by standard means ${standard}; another instrument may react to it.`,
-    destinations: [...new Set(uses.flatMap((use) => use.purposes.map(({ destination }) => destination.id)))],
+    severity: reacting.length > 0 ? 'error' : 'advice',
+    message:
+      reacting.length > 0
+        ? `${moves}, but ${tag} also moves ${movedWords(reacting)}.${through}`
+        : `${moves} with ${tag}, which by standard means ${standard}; another instrument may react to it.${through}`,
+    senders,
+    addresses,
+    destinations,
+    about: tag,
+    moves: [senders],
+    cures: () => moveFixes(context, [senders]),
   }
 }
 
@@ -122,14 +109,8 @@ function draftOf(rig: Rig, uses: readonly Use[]): Draft | null {
 export const wellKnown: Rule = {
   id: 'well-known',
   title: 'Well-known number',
-  reach: 'number',
-  find: (context) => {
-    const byTag = new Map<string, Use[]>()
-    for (const use of usesOf(context)) {
-      const uses = byTag.get(use.tag)
-      if (uses) uses.push(use)
-      else byTag.set(use.tag, [use])
-    }
-    return [...byTag.values()].flatMap((uses) => draftOf(context.rig, uses) ?? [])
-  },
+  reach: 'cells',
+  byNumbers: true,
+  safe: ['move'],
+  find: (context) => usesOf(context).map((use) => draftOf(context, use)),
 }

@@ -4,6 +4,7 @@ import { nineRingsRig } from '../../../demo'
 import { anyRig, fullMessage, sendingCc, testController, testRig } from '../../testing/rigs'
 import { parseRig, type Assignment, type Rig } from '..'
 import { EditError, perform, redone, undone, type RigEdit, type Step } from '.'
+import { addressAt } from '../../testing/addresses'
 
 const gesture = fc.constantFrom(
   'k1.turn',
@@ -219,7 +220,7 @@ describe('edits of surfaces, controllers, templates, stacks and layers', () => {
       ],
     })
     const { rig: after } = perform(rig, 'x', [{ type: 'controls-remove', model: 'plain', controls: ['k1'] }])
-    expect(after.mappings).toMatchObject([{ id: 'm1', gesture: null, learnedAt: '1:cc20' }])
+    expect(after.mappings).toMatchObject([{ id: 'm1', gesture: null, learnedAt: addressAt('1:cc20') }])
     expect(after.controllers[0]?.templates[0]?.base).toEqual({})
   })
 

@@ -67,11 +67,11 @@ export function fixedAddressFrom(text: string): FixedAddress | null | string {
       return { kind: 'note', number: target.low, ...on }
     case 'program':
       return { kind: 'program', number: target.number, bank: target.bank, ...on }
-    case 'bend':
-    case 'pressure':
+    case 'pitchBend':
+    case 'channelPressure':
       return { kind: target.kind, ...on }
-    case 'poly':
-    case 'mode':
+    case 'polyPressure':
+    case 'channelMode':
       return `“${text}” is nothing that a parameter can listen to.`
   }
 }

@@ -1,5 +1,5 @@
 import Papa from 'papaparse'
-import { isWhole, parseTag, printTag } from '../../midi'
+import { isWhole, parseTag, printTag, sameAddress, type Address } from '../../midi'
 import type { RigEdit } from '../edits'
 import { gestureName, mappingsOf, modelOf, parameterName, parameterOf, rigIndex } from '../lookup'
 import {
@@ -11,6 +11,7 @@ import {
   numberBounds,
   numberOf,
   sentAddress,
+  topOf,
   withAddress,
   withChannel,
   withNumber,
@@ -60,14 +61,19 @@ const layerName = (template: Template, layer: string | null): string =>
  * What a line moves: the mappings of its gesture that are not yet taught, or were learned at what the line
  * sends. One that was learned at an address which no layer sends any more stays named, to be taught again.
  */
-function movesWords(rig: Rig, place: Place, sent: string, sentByGesture: ReadonlySet<string>): string {
+function movesWords(rig: Rig, place: Place, sent: Address | null, byGesture: readonly Address[]): string {
+  const isAt = (learned: Address, address: Address | null): boolean =>
+    address !== null && sameAddress(learned, address)
   return mappingsOf(rig, placeRef(place))
-    .filter(({ learnedAt }) => learnedAt === null || learnedAt === sent || !sentByGesture.has(learnedAt))
+    .filter(
+      ({ learnedAt }) =>
+        learnedAt === null || isAt(learnedAt, sent) || !byGesture.some((address) => isAt(learnedAt, address)),
+    )
     .flatMap(({ destination: id, parameter: wanted, learnedAt }) => {
       const destination = rigIndex(rig).destinations.get(id)
       const parameter = destination ? parameterOf(destination, wanted) : null
       if (!destination || !parameter) return []
-      const again = learnedAt === null || learnedAt === sent ? '' : ' (teach again)'
+      const again = learnedAt === null || isAt(learnedAt, sent) ? '' : ' (teach again)'
       return [`${destination.name} · ${parameterName(parameter)}${again}`]
     })
     .join('; ')
@@ -82,32 +88,29 @@ export function ledgerRows(rig: Rig): LedgerRow[] {
     const lines = controller.templates.flatMap((template) =>
       placesOver(controller, template, gestures, 'all-layers').flatMap((place) => {
         const programmed = programmedAt(rig, place)
-        return programmed ? [{ template, programmed, sent: sentTag(controller, programmed) }] : []
+        return programmed ? [{ template, programmed, sent: sentBy(controller, programmed) }] : []
       }),
     )
-    const sentBy = new Map<GestureRef, Set<string>>()
+    const byGesture = new Map<GestureRef, Address[]>()
     for (const { programmed, sent } of lines) {
       const ref = placeRef(programmed.place)
-      const known = sentBy.get(ref)
-      if (known) known.add(sent)
-      else sentBy.set(ref, new Set([sent]))
+      if (sent) byGesture.set(ref, [...(byGesture.get(ref) ?? []), sent])
     }
     return lines.map(({ template, programmed, sent }) =>
       lineOf(
         controller,
         template,
         programmed,
-        movesWords(rig, programmed.place, sent, sentBy.get(placeRef(programmed.place)) ?? new Set()),
+        movesWords(rig, programmed.place, sent, byGesture.get(placeRef(programmed.place)) ?? []),
       ),
     )
   })
 }
 
-/** The tag of what the first message of a place really sends, or nothing. */
-function sentTag({ homeChannel }: Controller, { assignment: { messages } }: Programmed): string {
+/** Where the first message of a place is sent, or null. */
+function sentBy({ homeChannel }: Controller, { assignment: { messages } }: Programmed): Address | null {
   const [message] = messages
-  const sent = message ? sentAddress(message, homeChannel) : null
-  return sent ? printTag(sent) : ''
+  return message ? sentAddress(message, homeChannel) : null
 }
 
 function lineOf(
@@ -187,7 +190,7 @@ function writeEnd(end: 'low' | 'high'): Write {
     const message = firstOf(programmed)
     const clean = text.trim()
     if (!('range' in message)) return clean === '' ? withFirst(programmed, message) : refuse('has no range')
-    const top = message.kind === 'cc' || message.kind === 'pressure' || message.kind === 'poly' ? 127 : 16_383
+    const top = topOf(message) ?? 0
     const value = Number(clean)
     return clean !== '' && isWhole(value, 0, top)
       ? withFirst(programmed, { ...message, range: { ...message.range, [end]: value } } as Message)

@@ -6,7 +6,7 @@ import { programmedOver, turnOff } from './bulk'
 
 /** Messages that are played rather than joined to a parameter. */
 const isPlayed = ({ kind }: Message): boolean =>
-  kind === 'note' || kind === 'poly' || kind === 'bend' || kind === 'pressure'
+  kind === 'note' || kind === 'polyPressure' || kind === 'pitchBend' || kind === 'channelPressure'
 
 /** Where a controller sends something that moves nothing, chooses nothing and is not played. */
 export function unusedPlaces(rig: Rig, controller: Controller): Place[] {

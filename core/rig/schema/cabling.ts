@@ -1,26 +1,15 @@
 import * as z from 'zod/mini'
 import { Port } from './controller'
-import { SevenRange } from './message'
+import { MESSAGE_KINDS, SevenRange } from './message'
 import { Channel, Fourteen, Id, list, Name, or, orNull } from './primitives'
 
 /** One end of a cable: a port of a controller, destination, box or computer. */
 export const PortRef = z.strictObject({ owner: Id, port: Id })
 
-export const CABLE_KINDS = [
-  'note',
-  'cc',
-  'cc14',
-  'nrpn',
-  'rpn',
-  'program',
-  'bend',
-  'pressure',
-  'poly',
-  'mode',
-  'mmc',
-  'realtime',
-  'sysex',
-] as const
+/** Everything that can be sent goes through cables. */
+export const CABLE_KINDS = MESSAGE_KINDS.filter((kind) => kind !== 'off') as unknown as readonly [
+  Exclude<(typeof MESSAGE_KINDS)[number], 'off'>,
+]
 export const CableKind = z.enum(CABLE_KINDS)
 
 /** Which messages a rule speaks of. Empty lists mean any. */

@@ -33,7 +33,7 @@ export const LightAbility = z.strictObject({
 export const Abilities = z.strictObject({
   connection: z.enum(['usb', 'din']),
   /** Message kinds a control kind can send; a kind that is left out can send all. */
-  kinds: or(z.partialRecord(ControlKind, z.array(z.enum(MESSAGE_KINDS))), {}),
+  kinds: or(z.partialRecord(ControlKind, z.array(z.enum([...MESSAGE_KINDS]))), {}),
   relativeEncodings: or(z.array(RelativeEncoding), []),
   fourteenBit: or(z.boolean(), false),
   slots: or(whole(0, 1000), 0),

@@ -15,7 +15,7 @@ export const Hearing = z.strictObject({
   ),
 })
 
-export const KeptKind = z.enum(['cc', 'note', 'program', 'bend', 'pressure', 'poly'])
+export const KeptKind = z.enum(['cc', 'note', 'program', 'pitchBend', 'channelPressure', 'polyPressure'])
 
 /** Addresses that a destination keeps for itself, and the parameters they are for. */
 export const Claim = z.strictObject({
@@ -56,8 +56,8 @@ export const FixedAddress = z.discriminatedUnion('kind', [
     number: Seven,
     bank: orNull(z.strictObject({ msb: Seven, lsb: Seven })),
   }),
-  z.strictObject({ kind: z.literal('bend'), channel: orNull(Channel) }),
-  z.strictObject({ kind: z.literal('pressure'), channel: orNull(Channel) }),
+  z.strictObject({ kind: z.literal('pitchBend'), channel: orNull(Channel) }),
+  z.strictObject({ kind: z.literal('channelPressure'), channel: orNull(Channel) }),
 ])
 
 /** The values a parameter takes, in its own unit. */
@@ -120,7 +120,10 @@ export const Destination = z.strictObject({
   /** From which number it counts its programs on its own display. */
   countsFrom: or(z.union([z.literal(0), z.literal(1)]), 0),
   middleC: or(z.union([z.literal(3), z.literal(4), z.literal(5)]), 3),
-  learns: or(z.array(z.enum(['cc', 'cc14', 'note', 'nrpn', 'rpn', 'program', 'bend', 'pressure'])), []),
+  learns: or(
+    z.array(z.enum(['cc', 'cc14', 'note', 'nrpn', 'rpn', 'program', 'pitchBend', 'channelPressure'])),
+    [],
+  ),
   /** What one relative step moves: a fraction of the mapped range, a native step, or each parameter its own. */
   stepRule: or(
     z.discriminatedUnion('kind', [

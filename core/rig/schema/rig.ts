@@ -6,9 +6,9 @@ import { Destination } from './destination'
 import { Mapping } from './mapping'
 import { LIMITS, list, Name, or, Text } from './primitives'
 import { Choice } from './template'
+import { RIG_FORMAT, RIG_VERSION } from './version'
 
-export const RIG_FORMAT = 'deft-lattice/rig'
-export const RIG_VERSION = 1
+export { RIG_FORMAT, RIG_VERSION }
 
 /** One player's whole set-up: the document. */
 export const RigSchema = z.strictObject({

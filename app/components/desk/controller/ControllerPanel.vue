@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ArrowLeft, ArrowRight, Copy, Trash2, X } from '@lucide/vue'
 import type { Controller, RigEdit } from '#core/rig'
-import { freeId } from '~/lib/ids'
+import { freeId } from '#core/rig'
 
 const desk = useDeskStore()
 const rigs = useRigStore()

@@ -4,7 +4,7 @@ import { Plus } from '@lucide/vue'
 import { STARTERS, type Controller, type Model, type Starter } from '#core/rig'
 import { focusWhenThere } from '~/lib/focus'
 import { inkedPaths } from '~/lib/surface/paths'
-import { freeId } from '~/lib/ids'
+import { freeId } from '#core/rig'
 
 const desk = useDeskStore()
 const rigs = useRigStore()

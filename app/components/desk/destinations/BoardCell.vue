@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { mappingsTo } from '#core/mappings'
+import { mappingsByParameter } from '#core/mappings'
 import { findGesture, gestureName } from '#core/rig'
 import { itemName, type BoardItem } from '~/lib/destinations/board'
 
@@ -14,7 +14,7 @@ const movers = computed(() => {
   const { rig } = rigs
   const owner = joining.destination
   return rig && owner && item.target.kind === 'parameter'
-    ? mappingsTo(rig, owner.id, item.target.parameter)
+    ? mappingsByParameter(rig, owner.id, item.target.parameter)
     : []
 })
 const scopeName = (id: string | null): string | null =>

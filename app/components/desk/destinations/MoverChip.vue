@@ -24,6 +24,9 @@ const state = computed(() => (rigs.rig ? mappingState(rigs.rig, mapping).agreeme
 const TROUBLE = {
   agrees: '',
   differs: 'to teach again',
+  lost: 'does not arrive',
+  silent: 'sends nothing',
+  'put-away': 'old mapping, put away',
   'not-taught': 'not yet taught',
   'no-control': 'old mapping',
 } as const

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Handshake, X } from '@lucide/vue'
 import { findGesture, gestureName, gestureRef, type Accord, type GestureRef } from '#core/rig'
-import { freeId } from '~/lib/ids'
+import { freeId } from '#core/rig'
 
 /** What is shared on purpose: named, with its reason, to be changed, withdrawn, or declared anew. */
 const rigs = useRigStore()

@@ -28,7 +28,7 @@ const meaning = computed(() => {
 const moves = computed(() => {
   const { rig } = rigs
   if (!spot || !rig) return ''
-  const names = listenersAt(rig, destinations, { space: family, ...spot })
+  const names = listenersAt(rig, destinations, { kind: family, ...spot })
   const more = names.length > 2 ? ` and ${names.length - 1} more` : ''
   return names.slice(0, more === '' ? 2 : 1).join(', ') + more
 })

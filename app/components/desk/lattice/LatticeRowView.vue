@@ -23,11 +23,11 @@ const paths = computed(() => cellPaths(row, geometry, preferences.otherLayers))
 const notes = computed(() => cellNotes(row, family, marks, shared.value, preferences.otherLayers))
 
 const strip = computed(() =>
-  (['bend', 'pressure', 'program'] as const).map((space, index) => ({
-    space,
+  (['pitchBend', 'channelPressure', 'program'] as const).map((kind, index) => ({
+    kind,
     x: geometry.stripX + index * LATTICE.stripStep,
-    owner: row.strip[space].find(({ live }) => live) ?? row.strip[space][0] ?? null,
-    severity: marks.get(cellKey({ space, channel: row.channel, number: 0 }))?.severity ?? null,
+    owner: row.strip[kind].find(({ live }) => live) ?? row.strip[kind][0] ?? null,
+    severity: marks.get(cellKey({ kind, channel: row.channel, number: 0 }))?.severity ?? null,
   })),
 )
 </script>
@@ -100,7 +100,7 @@ const strip = computed(() =>
         :d="`M${geometry.x(note.number)} ${ROW - 1}h${geometry.columnWidth}m0 -2.5h${-geometry.columnWidth}`"
       />
     </g>
-    <g v-for="mark in strip" :key="mark.space">
+    <g v-for="mark in strip" :key="mark.kind">
       <rect
         v-if="mark.owner"
         :x="mark.x + 3"

@@ -14,14 +14,14 @@ const { lattice, geometry, marks } = defineProps<{
 const desk = useDeskStore()
 const preferences = usePreferencesStore()
 const ROW = LATTICE.rowHeight
-const STRIP = ['bend', 'pressure', 'program'] as const
+const STRIP = ['pitchBend', 'channelPressure', 'program'] as const
 
 /** What is marked in each row, measured from its top; what other layers send is one path a row. */
 const rows = computed(() =>
   lattice.rows.map((row, index) => {
     const { columnWidth } = geometry
     const severityOf = (number: number) =>
-      marks.get(cellKey({ space: lattice.family, channel: row.channel, number }))?.severity ?? null
+      marks.get(cellKey({ kind: lattice.family, channel: row.channel, number }))?.severity ?? null
     const cells = selectedCells(row, desk.selectedRefs, preferences.otherLayers)
     const middle = (at: number): number => geometry.x(at) + columnWidth / 2
     return {
@@ -45,8 +45,8 @@ const rows = computed(() =>
         .map((number) => `M${middle(number)} ${ROW - 1}H${middle(number + PAIR_DISTANCE)}`)
         .join(''),
       /** Bend, pressure and program beside the row. */
-      strips: STRIP.flatMap((space, position) =>
-        row.strip[space].some(({ gesture }) => desk.selectedRefs.has(gesture))
+      strips: STRIP.flatMap((kind, position) =>
+        row.strip[kind].some(({ gesture }) => desk.selectedRefs.has(gesture))
           ? [geometry.stripX + position * LATTICE.stripStep]
           : [],
       ),

@@ -63,14 +63,14 @@ const selectionArrives = computed(() => {
 
 const finding = computed(() => {
   if (!readout.value) return null
-  return marks.value.byCell.get(cellKey({ space: desk.family, ...readout.value })) ?? null
+  return marks.value.byCell.get(cellKey({ kind: desk.family, ...readout.value })) ?? null
 })
 const tag = computed(() =>
   readout.value
     ? printTag({
         scope: 'channel',
         channel: readout.value.channel,
-        target: cellTarget({ space: desk.family, number: readout.value.number }),
+        target: cellTarget({ kind: desk.family, number: readout.value.number }),
       })
     : '',
 )

@@ -29,10 +29,10 @@ const shown = computed(() =>
       tag: printTag({ scope: 'channel', channel, target: { kind, number } }),
       bytes: `${number >> 7} / ${number & 127}`,
       meaning: kind === 'rpn' ? (registeredParameterName(number) ?? '') : '',
-      moves: rig ? listenersAt(rig, destinations, { space: kind, channel, number }).join(', ') : '',
+      moves: rig ? listenersAt(rig, destinations, { kind, channel, number }).join(', ') : '',
       names,
       isSelected: owners.some(({ gesture }) => desk.selectedRefs.has(gesture)),
-      finding: marks.get(cellKey({ space: kind, channel, number })) ?? null,
+      finding: marks.get(cellKey({ kind, channel, number })) ?? null,
     }
   }),
 )

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ChevronRight, Plus, X } from '@lucide/vue'
 import type { Rig } from '#core/rig'
-import { freeId } from '~/lib/ids'
+import { freeId } from '#core/rig'
 
 /** Numbers that plans prefer or avoid, kept with the rig. */
 const rigs = useRigStore()

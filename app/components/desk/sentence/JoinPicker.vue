@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
-import { chartedAt, freeMappingId, freshMapping, printExpected } from '#core/mappings'
+import { chartedAt, freeMappingId, freshMapping, printListening } from '#core/mappings'
 import { parameterName, type Destination, type Parameter } from '#core/rig'
 
 const emit = defineEmits<{ done: [] }>()
@@ -37,7 +37,7 @@ const candidates = computed<Candidate[]>(() =>
           destination,
           parameter,
           name: chosen.value === ANY ? `${destination.name} · ${name}` : name,
-          address: charted ? printExpected(charted) : '',
+          address: charted ? printListening(charted) : '',
         }
       }),
     ),

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { ChevronRight, Plus } from '@lucide/vue'
 import { isServedElsewhere } from '#core/mappings'
-import { printTag } from '#core/midi'
-import { assignmentsAt, gestureRef, mappingsOf, sentAddress, type Mapping } from '#core/rig'
+import { gestureRef, mappingsOf, type Mapping } from '#core/rig'
 
 const desk = useDeskStore()
 const rigs = useRigStore()
@@ -12,15 +11,6 @@ const gestureOf = computed(() =>
   desk.controller && desk.gesture ? gestureRef(desk.controller.id, desk.gesture) : null,
 )
 const mappings = computed(() => (rigs.rig && gestureOf.value ? mappingsOf(rigs.rig, gestureOf.value) : []))
-
-/** What the control sends in the layer shown now, as a tag. */
-const sentNow = computed(() => {
-  const place = desk.gesture ? desk.placeOf(desk.gesture) : null
-  const message =
-    place && desk.controller ? assignmentsAt(desk.controller, place)?.[place.gesture]?.messages[0] : null
-  const address = message && desk.controller ? sentAddress(message, desk.controller.homeChannel) : null
-  return address ? printTag(address) : null
-})
 
 /** Is the mapping served by what another layer sends, and not by this one? */
 function isElsewhere(mapping: Mapping): boolean {
@@ -58,12 +48,7 @@ watch(gestureOf, () => {
     </div>
     <LazyJoinPicker v-if="isJoining && gestureOf" class="mt-2" @done="isJoining = false" />
     <ul v-if="here.length > 0" class="mt-1.5 space-y-1.5">
-      <MappingRow
-        v-for="mapping in here.slice(0, mostShown)"
-        :key="mapping.id"
-        :mapping="mapping"
-        :sent-now="sentNow"
-      />
+      <MappingRow v-for="mapping in here.slice(0, mostShown)" :key="mapping.id" :mapping="mapping" />
     </ul>
     <UiButton v-if="here.length > mostShown" look="plain" class="-ml-2.5" @click="mostShown = Infinity"
       >{{ here.length - mostShown }} more</UiButton
@@ -79,7 +64,7 @@ watch(gestureOf, () => {
         layers
       </UiButton>
       <ul v-if="showElsewhere" class="mt-1 space-y-1.5">
-        <MappingRow v-for="mapping in elsewhere" :key="mapping.id" :mapping="mapping" :sent-now="sentNow" />
+        <MappingRow v-for="mapping in elsewhere" :key="mapping.id" :mapping="mapping" />
       </ul>
     </template>
   </section>

@@ -1,75 +1,22 @@
 <script setup lang="ts">
 import { ChevronRight, X } from '@lucide/vue'
-import { parseTag } from '#core/midi'
-import { mappingParameter, mappingState, outrankedBy } from '#core/mappings'
-import {
-  assignmentsAt,
-  findGesture,
-  freshMessage,
-  parameterName,
-  withAddress,
-  TAKEOVER_WORDS,
-  type Mapping,
-} from '#core/rig'
+import { mappingParameter } from '#core/mappings'
+import type { Mapping } from '#core/rig'
+import { mappingRow } from '~/lib/mapping/row'
 
-const { mapping, sentNow } = defineProps<{
-  mapping: Mapping
-  /** What the control sends in the layer shown now, as a tag. */
-  sentNow: string | null
-}>()
+const { mapping } = defineProps<{ mapping: Mapping }>()
 const rigs = useRigStore()
 const desk = useDeskStore()
 const edit = useEdit()
 
 const target = computed(() => (rigs.rig ? mappingParameter(rigs.rig, mapping) : null))
-const state = computed(() => (rigs.rig ? mappingState(rigs.rig, mapping) : null))
-const isFixed = computed(() => target.value?.parameter.fixed !== null)
-const name = computed(() =>
-  target.value ? `${target.value.destination.name} · ${parameterName(target.value.parameter)}` : '',
+const row = computed(() =>
+  rigs.rig ? mappingRow(rigs.rig, mapping, desk.gesture ? desk.placeOf(desk.gesture) : null) : null,
 )
+const name = computed(() => row.value?.name ?? '')
 const isOpen = ref(false)
-const scopeName = (id: string | null): string | null =>
-  target.value?.destination.scopes.find((each) => each.id === id)?.name ?? null
-const scope = computed(() => {
-  const named = scopeName(mapping.scope)
-  return named === null ? 'everywhere' : `only in ${named}`
-})
-/** Scopes in which another mapping of this control is in force instead. */
-const outranked = computed(() =>
-  rigs.rig
-    ? [...new Set(outrankedBy(rigs.rig, mapping).flatMap(({ scope: id }) => scopeName(id) ?? []))]
-    : [],
-)
-const hears = computed(() => state.value?.expected ?? null)
-const stateText = computed(() => {
-  switch (state.value?.agreement) {
-    case 'agrees':
-      return isFixed.value ? 'listens at' : 'taught'
-    case 'differs':
-      return isFixed.value ? 'listens elsewhere, at' : 'teach again: still at'
-    default:
-      return 'not yet taught'
-  }
-})
-
-const teach = (): boolean =>
-  edit(`${name.value} learned ${sentNow}`, [
-    { type: 'mapping-set', mapping: mapping.id, set: { learnedAt: sentNow } },
-  ])
 const remove = (): boolean =>
   edit(`Part from ${name.value}`, [{ type: 'mapping-remove', mapping: mapping.id }])
-
-function sendItsNumber(): void {
-  const parsed = parseTag(hears.value ?? '')
-  const place = desk.gesture ? desk.placeOf(desk.gesture) : null
-  const found = rigs.rig && mapping.gesture ? findGesture(rigs.rig, mapping.gesture) : null
-  if (!parsed.ok || !place || !found) return
-  const now =
-    assignmentsAt(found.controller, place)?.[place.gesture]?.messages[0] ??
-    freshMessage('off', found.control.kind, found.gesture)
-  const message = withAddress(now, parsed.address, found.control.kind, found.gesture)
-  edit(`${found.control.label} sends ${hears.value}`, [{ type: 'message', at: place, index: 0, message }])
-}
 </script>
 
 <template>
@@ -79,16 +26,14 @@ function sendItsNumber(): void {
   >
     <div class="min-w-0 flex-1">
       <div class="font-medium">{{ name }}</div>
-      <div class="text-soft text-xs">
-        {{ scope }}<template v-if="outranked.length > 0"> but in {{ outranked.join(', ') }}</template
-        >{{ mapping.inverted ? ', inverted' : '' }}, taken over {{ TAKEOVER_WORDS[mapping.takeover] }};
-        <span :class="state?.agreement === 'differs' && 'text-advice font-medium'"
-          >{{ stateText }} <span v-if="hears" class="tag">{{ hears }}</span></span
+      <div v-if="row" class="text-soft text-xs">
+        {{ row.manner }};
+        <span :class="row.isTrouble && 'text-advice font-medium'"
+          >{{ row.state }} <span v-if="row.listensAt" class="tag">{{ row.listensAt }}</span></span
         >
       </div>
-      <div v-if="state?.agreement !== 'agrees' && sentNow" class="mt-1.5 mb-0.5">
-        <UiButton v-if="isFixed" @click="sendItsNumber">Send {{ hears }} instead</UiButton>
-        <UiButton v-else @click="teach">Taught it {{ sentNow }}</UiButton>
+      <div v-if="row?.offer" class="mt-1.5 mb-0.5">
+        <UiButton @click="edit(row.offer.about, [row.offer.edit])">{{ row.offer.label }}</UiButton>
       </div>
     </div>
     <UiButton

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { Check } from '@lucide/vue'
 import { mappingName, placeOfMapping, type RelearnGroup, type RelearnLine } from '#core/mappings'
+import { printTag } from '#core/midi'
 import { parameterName, type Rig } from '#core/rig'
 
 /** What must be taught again, by destination, in the order of the sitting; ticked off as it is done. */
@@ -36,8 +37,12 @@ const MOST = 60
 
 function tick({ mapping, kind, done, to }: RelearnLine): void {
   const name = rigs.rig ? mappingName(rigs.rig, mapping) : ''
-  edit(kind === 'clear' ? `Cleared ${name}` : `${name} learned ${to}`, [done])
+  edit(kind === 'clear' ? `Cleared ${name}` : `${name} learned ${to ? printTag(to) : ''}`, [done])
 }
+/** Where the destination listens now, and where it is to listen. */
+const changeWords = ({ was, to }: RelearnLine): string =>
+  [was, to].flatMap((address) => (address ? [printTag(address)] : [])).join(' → ')
+
 function go(rig: Rig | null, { mapping }: RelearnLine): void {
   const place = rig ? placeOfMapping(rig, mapping) : null
   if (!place) return
@@ -97,7 +102,7 @@ function go(rig: Rig | null, { mapping }: RelearnLine): void {
               </button>
               <p class="text-soft text-xs">
                 {{ parameterName(line.parameter) }}
-                <span class="tag">{{ [line.was, line.to].filter((tag) => tag !== null).join(' → ') }}</span>
+                <span class="tag">{{ changeWords(line) }}</span>
               </p>
               <p v-if="line.hindrance" class="text-advice text-xs">{{ line.hindrance }}</p>
             </div>

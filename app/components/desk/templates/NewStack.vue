@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Plus } from '@lucide/vue'
 import { gesturesFree } from '~/lib/stacks'
-import { freeId } from '~/lib/ids'
+import { freeId } from '#core/rig'
 
 const desk = useDeskStore()
 const edit = useEdit()

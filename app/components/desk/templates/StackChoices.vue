@@ -10,7 +10,7 @@ import {
   type Stack,
 } from '#core/rig'
 import { chooserOptions, optionAt, targetOptions } from '~/lib/choices'
-import { freeId } from '~/lib/ids'
+import { freeId } from '#core/rig'
 import type { Trigger } from './IncomingForm.vue'
 
 /** Who chooses among the layers of a stack (or, without one, among the templates), and how. */

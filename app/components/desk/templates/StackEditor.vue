@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Copy, Plus, Trash2 } from '@lucide/vue'
 import type { Id, Layer, RigEdit, Stack } from '#core/rig'
-import { freeId } from '~/lib/ids'
+import { freeId } from '#core/rig'
 import { gesturesAmong, gesturesFree } from '~/lib/stacks'
 
 const { stack } = defineProps<{ stack: Stack }>()

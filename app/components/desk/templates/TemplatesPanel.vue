@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ArrowUp, Copy, Plus, Trash2, X } from '@lucide/vue'
 import type { RigEdit, Template } from '#core/rig'
-import { freeId } from '~/lib/ids'
+import { freeId } from '#core/rig'
 
 const desk = useDeskStore()
 const edit = useEdit()

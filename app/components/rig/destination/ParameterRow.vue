@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { chartedAt, mappingsTo, printExpected } from '#core/mappings'
+import { chartedAt, mappingsByParameter, printListening } from '#core/mappings'
 import { fixedAddressFrom, parameterName, type Destination, type Parameter } from '#core/rig'
 
 /** One parameter of a destination as a line of fields, with what moves it. */
@@ -63,7 +63,7 @@ function setStep(event: Event): void {
 }
 const address = computed(() => {
   const charted = chartedAt(parameter)
-  return charted ? printExpected(charted) : ''
+  return charted ? printListening(charted) : ''
 })
 function setAddress(event: Event): void {
   const fixed = fixedAddressFrom(fieldOf(event).value.trim())
@@ -82,7 +82,7 @@ function setKind(kind: Parameter['kind']): void {
 }
 
 const MOST = 3
-const movers = computed(() => (rigs.rig ? mappingsTo(rigs.rig, destination.id, parameter.id) : []))
+const movers = computed(() => (rigs.rig ? mappingsByParameter(rigs.rig, destination.id, parameter.id) : []))
 const scopeName = (id: string | null): string | null =>
   destination.scopes.find((each) => each.id === id)?.name ?? null
 const hasValues = computed(() => parameter.kind === 'continuous' || parameter.kind === 'relative')

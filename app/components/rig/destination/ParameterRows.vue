@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { Plus, Trash2 } from '@lucide/vue'
-import { mappingsTo } from '#core/mappings'
+import { mappingsByParameter } from '#core/mappings'
 import { parameterName, takeId, type Destination, type Id, type Parameter } from '#core/rig'
 
 /** The parameters of a destination as a table to edit, with what moves each. */
@@ -15,7 +15,7 @@ const show = ref<'all' | 'moved' | 'unmoved'>('all')
 const picked = ref<ReadonlySet<Id>>(new Set())
 
 const isMoved = ({ id }: Parameter): boolean =>
-  rigs.rig !== null && mappingsTo(rigs.rig, destination.id, id).length > 0
+  rigs.rig !== null && mappingsByParameter(rigs.rig, destination.id, id).length > 0
 const rows = computed(() => {
   const words = query.value.toLowerCase().split(/\s+/).filter(Boolean)
   return destination.parameters.filter((parameter) => {

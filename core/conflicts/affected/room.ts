@@ -1,0 +1,20 @@
+import { isWanting, sendersIn, type Sender } from '../../addresses'
+import { memo, type Rig } from '../../rig'
+import { contextOf } from '../context'
+import type { AffectedScopeOf } from './scope'
+
+const hasWanting = memo(
+  (senders: readonly Sender[]) => [senders],
+  (senders) => senders.some(isWanting),
+)
+
+const isWanted = (rig: Rig): boolean =>
+  rig.controllers.some(
+    (controller, position) => controller.inUse && hasWanting(sendersIn(rig, controller, position)),
+  )
+
+/** The whole rig, as long as anything in it wants a number: what is free depends on everyone. */
+export const roomAffected: AffectedScopeOf = ({ before, after }) =>
+  isWanted(before.rig) || isWanted(after.rig)
+    ? { before: 'all', after: contextOf(after.rig, { occupancy: after }) }
+    : null

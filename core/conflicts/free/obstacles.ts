@@ -1,0 +1,109 @@
+import { PAIR_DISTANCE, type Channel } from '../../midi'
+import {
+  claimCovers,
+  hitsAt,
+  isWanting,
+  type Bus,
+  type Cell,
+  type Occupancy,
+  type Sender,
+} from '../../addresses'
+import { listenersOn } from '../../mappings'
+import {
+  fitsNumber,
+  mappingsOf,
+  rigIndex,
+  withChannel,
+  withNumber,
+  type ChannelMessage,
+  type Id,
+  type Rig,
+} from '../../rig'
+import { isChannelMessage } from '../../midi'
+import { classRank } from './rank'
+
+/** Who is looked past when it is asked whether a cell is free. */
+export interface Leaving {
+  /** Is a sender going elsewhere, so that what it has now does not count? */
+  goes: (sender: Sender) => boolean
+  /** Must two senders not share a cell, even if they could? Null: they never may. */
+  meets: ((a: Sender, b: Sender) => boolean) | null
+}
+
+/** How little a number is wanted for a message; null if it is never given. Only controller numbers have classes. */
+export const numberRank = (message: ChannelMessage, number: number): number | null =>
+  message.kind === 'cc' || message.kind === 'cc14' ? classRank(number) : 0
+
+/** The message of a sender at another address, or only on another channel; home stays home where that is the channel. */
+export function messageAt(
+  rig: Rig,
+  sender: Sender,
+  channel: Channel,
+  number: number | null,
+): ChannelMessage | null {
+  const { message, place } = sender
+  if (number !== null && !fitsNumber(message.kind, number)) return null
+  const home = rigIndex(rig).controllers.get(place.controller)?.homeChannel
+  const isHome = channel === home && 'channel' in message && message.channel === 'home'
+  const there = withChannel(message, isHome ? 'home' : channel)
+  const moved = number === null ? there : withNumber(there, number)
+  return isChannelMessage(moved) ? moved : null
+}
+
+/**
+ * Why a sender could not have a cell of a bus: someone who stays is there, a destination keeps it, it would break a
+ * pair, or a parameter listens there that is not its own.
+ */
+export function isBlocked(
+  rig: Rig,
+  occupancy: Occupancy,
+  bus: Bus,
+  cell: Cell,
+  sender: Sender,
+  { goes, meets }: Leaving,
+): boolean {
+  const stays = (other: Sender): boolean => !goes(other) && other.key !== sender.key
+  const isTaken = hitsAt(occupancy, bus, cell).some(
+    (hit) =>
+      stays(hit.sender) &&
+      (cell.role !== 'carrier' || hit.cell.role === 'main') &&
+      (cell.role !== 'channel-wide' || hit.sender.place.controller !== sender.place.controller) &&
+      (cell.role !== 'repeatable' || hit.cell.role !== 'repeatable' || isWanting(sender)) &&
+      (meets === null || meets(hit.sender, sender)),
+  )
+  if (isTaken) return true
+  if (cell.role === 'carrier') return false
+  const claims = rigIndex(rig).destinations.get(bus.destination)?.claims ?? []
+  if (claims.some((claim) => claimCovers(claim, cell))) return true
+  return breaksPair(occupancy, bus, cell, stays) || isHeardByOthers(rig, bus, cell, sender)
+}
+
+/** Is a plain number the LSB of a pair that someone who stays sends? */
+const breaksPair = (
+  occupancy: Occupancy,
+  bus: Bus,
+  cell: Cell,
+  stays: (sender: Sender) => boolean,
+): boolean =>
+  cell.kind === 'cc' &&
+  cell.part === 'whole' &&
+  cell.number >= PAIR_DISTANCE &&
+  hitsAt(occupancy, bus, { ...cell, number: cell.number - PAIR_DISTANCE }).some(
+    (hit) => hit.cell.part === 'msb' && stays(hit.sender),
+  )
+
+/** Does a parameter listen there that a sender is not joined to? */
+function isHeardByOthers(rig: Rig, bus: Bus, cell: Cell, sender: Sender): boolean {
+  const listeners = listenersOn(rig, bus, cell)
+  if (listeners.length === 0) return false
+  const own = new Set<Id>(mappingsOf(rig, sender.gesture).map(({ id }) => id))
+  return listeners.some(({ mapping }) => mapping === null || !own.has(mapping))
+}
+
+/** The buses that a sender must go on reaching: those of the destinations it is joined to, or all if it is joined to none. */
+export function servedBuses(rig: Rig, occupancy: Occupancy, sender: Sender): ReadonlySet<string> {
+  const reached = occupancy.emissionsOf(sender).map(({ bus }) => bus)
+  const joined = new Set(mappingsOf(rig, sender.gesture).map(({ destination }) => destination))
+  const served = reached.filter((bus) => joined.has(bus.destination))
+  return new Set((served.length > 0 ? served : reached).map(({ id }) => id))
+}

@@ -1,0 +1,188 @@
+import {
+  arrivalMatch,
+  arrivalsOf,
+  cellsListened,
+  deliveryOf,
+  hitsAt,
+  landedAt,
+  lossOf,
+  matchOf,
+  outgoing,
+  sendersIn,
+  type Hit,
+  type Loss,
+  type Match,
+  type Occupancy,
+  type Sender,
+} from '../addresses'
+import { isChannelMessage, type Address, type SentMessage } from '../midi'
+import {
+  memo,
+  rigIndex,
+  splitGestureRef,
+  type Destination,
+  type GestureRef,
+  type Id,
+  type LearnedAddress,
+  type Mapping,
+  type Parameter,
+  type Rig,
+} from '../rig'
+import { listeningOf, mappingParameter, type Listening } from './listening'
+
+/** A mapping with what it rests on: where its parameter listens, who its control is, and what of it arrives there. */
+export interface ResolvedMapping {
+  mapping: Mapping
+  destination: Destination
+  parameter: Parameter
+  listening: Listening | null
+  /** What its control sends, over all templates and layers; empty if it is gone, silent or put away. */
+  senders: readonly Sender[]
+  /** Those of them that arrive where the parameter listens. */
+  meeting: readonly Sender[]
+  /** Those of the meeting of which only the MSB is taken, or sent. */
+  coarse: readonly Sender[]
+}
+
+/** The senders of one controller by gesture. */
+const byGesture = memo(
+  (senders: readonly Sender[]) => [senders],
+  (senders): ReadonlyMap<GestureRef, readonly Sender[]> => {
+    const found = new Map<GestureRef, Sender[]>()
+    for (const sender of senders) {
+      const list = found.get(sender.gesture)
+      if (list) list.push(sender)
+      else found.set(sender.gesture, [sender])
+    }
+    return found
+  },
+)
+
+const positions = memo(
+  (rig: Rig) => [rig.controllers],
+  (rig) => new Map(rig.controllers.map(({ id }, position) => [id, position])),
+)
+
+/** Who sends for a gesture, over all templates and layers; nobody if its controller is gone or put away. */
+export function sendersOfGesture(rig: Rig, gesture: GestureRef): readonly Sender[] {
+  const owner = rigIndex(rig).controllers.get(splitGestureRef(gesture).controller)
+  const position = owner && positions(rig).get(owner.id)
+  if (!owner?.inUse || position === undefined) return []
+  return byGesture(sendersIn(rig, owner, position)).get(gesture) ?? []
+}
+
+/** How what a sender sends is taken by a listening address of a destination; null where it does not arrive there. */
+export function matchAt(rig: Rig, sender: Sender, destination: Id, listening: Address): Match | null {
+  let found: Match | null = null
+  for (const arrival of arrivalsOf(deliveryOf(rig), sender)) {
+    if (arrival.bus.destination !== destination) continue
+    const match = arrivalMatch(listening, arrival)
+    if (match === 'whole') return match
+    found ??= match
+  }
+  return found
+}
+
+/** As `matchAt`, for a message that a controller could send. Its channel must be a number, not home. */
+export function wouldMatch(
+  rig: Rig,
+  controller: Id,
+  message: SentMessage,
+  destination: Id,
+  listening: Address,
+): boolean {
+  return deliveryOf(rig)
+    .arrivals(controller, message)
+    .some((arrival) => arrival.bus.destination === destination && arrivalMatch(listening, arrival) !== null)
+}
+
+/** Every one of these mappings whose destination and parameter are there, with what it rests on. */
+export function resolveMappings(rig: Rig, mappings: readonly Mapping[] = rig.mappings): ResolvedMapping[] {
+  return mappings.flatMap((mapping): ResolvedMapping[] => {
+    const target = mappingParameter(rig, mapping)
+    if (!target) return []
+    const listening = listeningOf(mapping, target.parameter)
+    const senders = mapping.gesture === null ? [] : sendersOfGesture(rig, mapping.gesture)
+    const meeting: Sender[] = []
+    const coarse: Sender[] = []
+    for (const sender of listening ? senders : []) {
+      const match = listening && matchAt(rig, sender, mapping.destination, listening.address)
+      if (match === null) continue
+      meeting.push(sender)
+      if (match === 'msb-only') coarse.push(sender)
+    }
+    return [{ mapping, ...target, listening, senders, meeting, coarse }]
+  })
+}
+
+/**
+ * Who sets a mapping off at its destination, whether meant or not: what arrives in the cells that it listens at. Carriers
+ * do not; the LSB of a pair does, if it is heard by itself.
+ */
+export function hitsOn(occupancy: Occupancy, { destination, listening }: ResolvedMapping): Hit[] {
+  if (!listening) return []
+  const { address } = listening
+  const cells = cellsListened(address)
+  const isProgram = address.scope === 'channel' && address.target.kind === 'program'
+  return occupancy.buses
+    .filter((bus) => bus.destination === destination.id)
+    .flatMap((bus) => cells.flatMap((cell) => hitsAt(occupancy, bus, cell)))
+    .filter(
+      ({ cell, sender }) =>
+        cell.role !== 'carrier' &&
+        // Programs of another bank are other programs.
+        (!isProgram || matchAt(occupancy.rig, sender, destination.id, address) !== null),
+    )
+}
+
+/** What a destination gets of a sender, as addresses: what it could learn. */
+export const landedOf = (rig: Rig, sender: Sender, destination: Id): Address[] =>
+  arrivalsOf(deliveryOf(rig), sender)
+    .filter(({ bus }) => bus.destination === destination)
+    .flatMap(({ messages }) => messages.flatMap(landedAt))
+
+/** Messages of a sender that arrive where a mapping listens, as they arrive. */
+export function drivingMessages(
+  rig: Rig,
+  sender: Sender,
+  { destination, listening }: ResolvedMapping,
+): SentMessage[] {
+  if (!listening) return []
+  return arrivalsOf(deliveryOf(rig), sender)
+    .filter(({ bus }) => bus.destination === destination.id)
+    .flatMap(({ bus, messages }) =>
+      messages.filter((message) =>
+        landedAt(message).some((landed) => matchOf(listening.address, landed, bus.mergesChannels) !== null),
+      ),
+    )
+}
+
+/** One address that a destination can be taught, or null for spans, and for what several lie in. */
+const asLearned = (address: Address): LearnedAddress | null => {
+  if (address.scope === 'system') return { scope: 'system', target: address.target }
+  const { channel, target } = address
+  if (typeof channel !== 'number') return null
+  if ((target.kind === 'note' || target.kind === 'polyPressure') && target.low !== target.high) return null
+  return { scope: 'channel', channel, target }
+}
+
+/** What a destination gets of a mapping's control and can be taught: the first that arrives, and who sends it. */
+export function teachable(
+  rig: Rig,
+  { senders, destination }: Pick<ResolvedMapping, 'senders' | 'destination'>,
+): { sender: Sender; address: LearnedAddress } | null {
+  for (const sender of senders) {
+    if (lossAt(rig, sender, destination.id) !== null) continue
+    const [first] = landedOf(rig, sender, destination.id)
+    const address = first ? asLearned(first) : null
+    if (address) return { sender, address }
+  }
+  return null
+}
+
+/** Where what a sender sends is lost before a destination hears it; null where it is heard, or still wants a number. */
+export function lossAt(rig: Rig, sender: Sender, destination: Id): Loss | null {
+  const owner = rigIndex(rig).controllers.get(sender.place.controller)
+  if (!owner || (isChannelMessage(sender.message) && sender.address === null)) return null
+  return lossOf(rig, owner, outgoing(sender), destination)
+}

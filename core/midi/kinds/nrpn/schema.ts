@@ -1,0 +1,6 @@
+import * as z from 'zod/mini'
+import { Fourteen } from '../../schema'
+import { parameterFields } from '../parts'
+
+export const message = z.strictObject({ kind: z.literal('nrpn'), ...parameterFields })
+export const target = z.strictObject({ kind: z.literal('nrpn'), number: Fourteen })

@@ -1,0 +1,12 @@
+import * as z from 'zod/mini'
+import { or, Seven } from '../../schema'
+import { FULL_SEVEN, Keys, placed, SevenRange } from '../parts'
+
+export const message = z.strictObject({
+  kind: z.literal('polyPressure'),
+  ...placed,
+  keys: Keys,
+  range: or(SevenRange, FULL_SEVEN),
+  threshold: or(Seven, 0),
+})
+export const target = z.strictObject({ kind: z.literal('polyPressure'), low: Seven, high: Seven })

@@ -1,0 +1,28 @@
+/**
+ * A function that is worked out once for the same input: as long as everything that it rests on is the very same
+ * object. `restsOn` names that; the first must be an object, and is what the memory is kept with.
+ */
+export function memo<I, T>(
+  restsOn: (input: I) => readonly [object, ...unknown[]],
+  make: (input: I) => T,
+): (input: I) => T {
+  const known = new WeakMap<object, { on: readonly unknown[]; value: T }>()
+  return (input) => {
+    const on = restsOn(input)
+    const before = known.get(on[0])
+    if (before && before.on.length === on.length && before.on.every((each, index) => each === on[index]))
+      return before.value
+    const value = make(input)
+    known.set(on[0], { on, value })
+    return value
+  }
+}
+
+/** A list of the same objects again, as the very list that was seen last, so that it can be compared as one. */
+export function stableList<T>(): (list: readonly T[]) => readonly T[] {
+  let last: readonly T[] = []
+  return (list) => {
+    if (list.length !== last.length || list.some((each, index) => each !== last[index])) last = list
+    return last
+  }
+}
