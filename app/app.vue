@@ -4,7 +4,7 @@ import { isToastWanted } from '~/lib/toast'
 usePreferencesStore()
 const shelf = useShelfStore()
 const rigs = useRigStore()
-const held = useHeldStore()
+const held = usePendingEditStore()
 useShortcuts()
 onMounted(() => void shelf.boot())
 </script>

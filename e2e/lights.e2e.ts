@@ -97,8 +97,8 @@ describe('lights', () => {
     expect(
       events.map((bytes) => bytes.map((byte) => byte.toString(16).padStart(2, '0').toUpperCase()).join(' ')),
     ).toEqual(lines.map((line) => line.slice(0, 8)))
-    await page.click('[data-testid=wake-raw]')
-    expect([...(await page.downloadedBytes('.syx'))]).toEqual(events.flat())
+    // Notes and controllers are no SysEx: there is no such file of them.
+    expect(await page.count('[data-testid=wake-raw]')).toBe(0)
   })
 
   it('a palette is pasted; a bad one is refused with its line, and the old one stays', async () => {

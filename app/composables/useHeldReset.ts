@@ -1,6 +1,6 @@
 /** Let a field go back to what is, when a change it asked for was held back and then left. */
 export function useHeldReset(reset: () => void): void {
-  const held = useHeldStore()
+  const held = usePendingEditStore()
   watch(
     () => held.current,
     (now, before) => {

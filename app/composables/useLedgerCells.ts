@@ -19,7 +19,7 @@ const BAD_SHOWN = 4
 export function useLedgerCells(rows: () => readonly LedgerRow[], columns: () => readonly LedgerColumnId[]) {
   const rigs = useRigStore()
   const edit = useEdit()
-  const held = useHeldStore()
+  const held = usePendingEditStore()
   const active = ref<CellSpot>({ row: 0, column: 0 })
   const anchor = ref<CellSpot>({ row: 0, column: 0 })
   const editing = ref<string | null>(null)

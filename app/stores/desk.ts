@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import type { Family } from '#core/addresses'
 import type { Finding } from '#core/conflicts'
-import { parseTag, type Channel } from '#core/midi'
+import type { Channel } from '#core/midi'
 import {
   controlsOf,
   modelOf,

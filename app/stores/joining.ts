@@ -4,13 +4,14 @@ import { readingOrder, splitGestureKey, type Control, type Id, type Place } from
 import { boardItems, listsOf, searched, type BoardItem, type BoardList } from '~/lib/destinations/board'
 import { toast } from '~/lib/toast'
 import { useDeskStore } from './desk'
+import { usePendingEditStore } from './pending-edit'
 import { useRigStore } from './rig'
 
 /** The lens on destinations: what of a destination is looked at and picked, to be joined to the selected controls. */
 export const useJoiningStore = defineStore('joining', () => {
   const rigs = useRigStore()
   const desk = useDeskStore()
-  const edit = useEdit()
+  const { edit } = usePendingEditStore()
 
   const destinationId = ref<Id | null>(null)
   const scopeId = ref<Id | null>(null)

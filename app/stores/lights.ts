@@ -24,6 +24,7 @@ import {
 import { toast } from '~/lib/toast'
 import type { Chooser } from '~/workers/lights'
 import { useDeskStore } from './desk'
+import { usePendingEditStore } from './pending-edit'
 import { useRigStore } from './rig'
 
 export type LightsTab = 'roles' | 'palette' | 'wake'
@@ -37,7 +38,7 @@ const DIM = 0.55
 export const useLightsStore = defineStore('lights', () => {
   const rigs = useRigStore()
   const desk = useDeskStore()
-  const edit = useEdit()
+  const { edit } = usePendingEditStore()
 
   const tab = ref<LightsTab>('roles')
   const look = ref<Look>('start')

@@ -1,4 +1,4 @@
-import { type ChannelAddress, type SentMessage } from '../midi'
+import type { ChannelAddress, SentMessage } from '../midi'
 import {
   memo,
   portKey,
@@ -139,6 +139,11 @@ const sameWires = stableList<unknown>()
  * of controllers.
  */
 export const deliveryOf: (rig: Rig) => Delivery = memo(
+  (rig) => [rig],
+  (rig) => byWires(rig),
+)
+
+const byWires: (rig: Rig) => Delivery = memo(
   (rig) => [
     rig.cables,
     rig.boxes,

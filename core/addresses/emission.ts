@@ -1,4 +1,4 @@
-import { type Address, type Channel, type SentMessage } from '../midi'
+import type { Address, Channel, SentMessage } from '../midi'
 import {
   assignmentsOf,
   channelOf,

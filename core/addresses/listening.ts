@@ -1,15 +1,5 @@
-import {
-  CHANNELS,
-  landingsOf,
-  PAIR_DISTANCE,
-  isChannelMessage,
-  addressOf,
-  sameTarget,
-  type Address,
-  type CellAddress,
-  type ChannelAddress,
-} from '../midi'
-import type { SentMessage } from '../midi'
+import { CHANNELS, landingsOf, PAIR_DISTANCE, isChannelMessage, addressOf, sameTarget } from '../midi'
+import type { SentMessage, Address, CellAddress, ChannelAddress } from '../midi'
 import { isHeard, type Arrival } from './delivery'
 
 /**

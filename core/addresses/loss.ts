@@ -71,6 +71,8 @@ export function lossOf(
   destinationId: Id,
 ): Loss | null {
   const delivery = deliveryOf(rig)
+  const isHeardWhole = delivery.open.get(id)?.some((bus) => bus.destination === destinationId && bus.hearsAll)
+  if (isHeardWhole === true) return null
   const destination = rigIndex(rig).destinations.get(destinationId)
   if (!destination) return { kind: 'no-cable' }
   const arrived = delivery.arrivals(id, message).filter(({ bus }) => bus.destination === destinationId)

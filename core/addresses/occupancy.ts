@@ -1,4 +1,4 @@
-import type { Rig } from '../rig'
+import type { MessageKind, Rig } from '../rig'
 import type { Bus } from './buses'
 import { deliveryOf, type Delivery } from './delivery'
 import { cellKey, type Cell, type CellAddress } from './cells'
@@ -28,6 +28,8 @@ export interface Occupancy {
   readonly emissions: readonly Emission[]
   /** What some of them occupy, in the order given, as far as it is looked at. */
   arriving: (senders: readonly Sender[]) => Emission[]
+  /** What arrives of those who send messages of these kinds, or whose messages a cable may turn into such. */
+  arrivingAs: (kinds: readonly MessageKind[]) => Emission[]
   /** What one of them occupies at every destination. */
   emissionsOf: (sender: Sender) => readonly Emission[]
   readonly cells: CellTable
@@ -87,6 +89,17 @@ function occupancyFrom(
   return {
     ...known,
     arriving,
+    arrivingAs(kinds) {
+      const { open } = known.delivery
+      const changed =
+        open.size < known.rig.controllers.length
+          ? this.senders.filter(({ place }) => !open.has(place.controller))
+          : []
+      const own = kinds
+        .flatMap((kind) => this.index.ofKind(kind))
+        .filter(({ place }) => open.has(place.controller))
+      return arriving([...own, ...changed].toSorted((a, b) => a.order - b.order))
+    },
     get senders() {
       return (senders ??= listed())
     },

@@ -2,7 +2,7 @@ import { parseMidi } from 'midi-file'
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
-import { writeSmf } from '../midi'
+import { writeSmf } from '../midi/smf'
 import { perform, powerUpShowing, type Rig } from '../rig'
 import { darkOf, entriesFor, lightPicture, wake, wakeBytes, wakeText, type WakeMessage } from '.'
 

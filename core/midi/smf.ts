@@ -1,3 +1,5 @@
+import { writeMidi, type MidiEvent } from 'midi-file'
+
 /** A message at a time, for a Standard MIDI File. */
 export interface TimedMessage {
   /** ms from the beginning. */
@@ -10,42 +12,50 @@ const TICKS_PER_QUARTER = 1000
 const TICKS_PER_MS = 2
 const TEMPO_US = 500_000
 
-const big = (value: number, bytes: number): number[] =>
-  Array.from({ length: bytes }, (_, index) => (value >>> (8 * (bytes - 1 - index))) & 0xff)
-
-/** A number in groups of seven bits, all but the last with the eighth bit set. */
-function variable(value: number): number[] {
-  const groups = [value & 0x7f]
-  for (let rest = value >>> 7; rest > 0; rest >>>= 7) groups.unshift((rest & 0x7f) | 0x80)
-  return groups
+/** A note or controller message, as the writer of files takes it. Throws a RangeError for any other. */
+function eventOf([status = 0, first = 0, second = 0]: readonly number[], deltaTime: number): MidiEvent {
+  const channel = status & 0x0f
+  switch (status & 0xf0) {
+    case 0x80:
+      return { deltaTime, type: 'noteOff', channel, noteNumber: first, velocity: second }
+    case 0x90:
+      // Velocity 0 stays a note on, as it is meant.
+      return { deltaTime, type: 'noteOn', channel, noteNumber: first, velocity: second, byte9: true }
+    case 0xb0:
+      return { deltaTime, type: 'controller', channel, controllerType: first, value: second }
+    default:
+      throw new RangeError(`A file of messages holds notes and controllers, not status ${status}.`)
+  }
 }
 
-const text = (word: string): number[] => [...word].map((letter) => letter.charCodeAt(0))
-const chunk = (type: string, data: readonly number[]): number[] => [
-  ...text(type),
-  ...big(data.length, 4),
-  ...data,
-]
+/** Text that a file may hold: ASCII; anything else as a question mark. */
+const ascii = (text: string): string =>
+  [...text].map((letter) => (letter.charCodeAt(0) < 0x80 ? letter : '?')).join('')
 
 /**
- * A Standard MIDI File of format 0 with one track (Standard MIDI Files 1.0): its name in ASCII, then channel messages of two or
- * three bytes at their times, without running status. Messages are put in the order of their times.
+ * A Standard MIDI File of format 0 with one track (Standard MIDI Files 1.0): its name in ASCII, then notes and controllers
+ * at their times, without running status, in the order of their times. Throws a RangeError for other messages.
  */
 export function writeSmf(name: string, messages: readonly TimedMessage[]): Uint8Array {
-  const title = [...name].map((letter) => (letter.charCodeAt(0) < 0x80 ? letter.charCodeAt(0) : 0x3f))
-  const events: number[] = [
-    ...[0, 0xff, 0x03, ...variable(title.length), ...title],
-    ...[0, 0xff, 0x51, 3, ...big(TEMPO_US, 3)],
-  ]
   let tick = 0
-  for (const { at, bytes } of [...messages].sort((a, b) => a.at - b.at)) {
-    const next = Math.round(at * TICKS_PER_MS)
-    events.push(...variable(next - tick), ...bytes)
-    tick = next
-  }
-  events.push(0, 0xff, 0x2f, 0)
-  return Uint8Array.from([
-    ...chunk('MThd', [...big(0, 2), ...big(1, 2), ...big(TICKS_PER_QUARTER, 2)]),
-    ...chunk('MTrk', events),
-  ])
+  const events = messages
+    .toSorted((a, b) => a.at - b.at)
+    .map(({ at, bytes }) => {
+      const next = Math.round(at * TICKS_PER_MS)
+      const event = eventOf(bytes, next - tick)
+      tick = next
+      return event
+    })
+  const track: MidiEvent[] = [
+    { deltaTime: 0, meta: true, type: 'trackName', text: ascii(name) },
+    { deltaTime: 0, meta: true, type: 'setTempo', microsecondsPerBeat: TEMPO_US },
+    ...events,
+    { deltaTime: 0, meta: true, type: 'endOfTrack' },
+  ]
+  return Uint8Array.from(
+    writeMidi(
+      { header: { format: 0, numTracks: 1, ticksPerBeat: TICKS_PER_QUARTER }, tracks: [track] },
+      { running: false, useByte9ForNoteOff: false },
+    ),
+  )
 }

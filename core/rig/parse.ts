@@ -1,3 +1,4 @@
+import { parse, type ParseError } from 'jsonc-parser'
 import { toJson } from '../midi'
 import { migrate } from './migrations'
 import { problemsOf, type Problem } from './problems'
@@ -38,22 +39,13 @@ function nesting(text: string): number {
   return deepest
 }
 
-/** How many characters the engine quotes before the one it stopped at. */
-const QUOTED_BEFORE = 10
-
-/** Where a JSON syntax error lies, as exactly as the engine tells: it names a position, quotes the text, or ran out of it. */
-function syntaxPlace(text: string, error: unknown): string {
-  const message = error instanceof Error ? error.message : String(error)
-  const lineAt = (offset: number): number => text.slice(0, offset).split('\n').length
-  const position = /position (\d+)/.exec(message)?.[1]
-  if (position !== undefined) {
-    const offset = Number(position)
-    return `line ${lineAt(offset)}, column ${offset - text.lastIndexOf('\n', offset - 1)}`
-  }
-  const [, cut, quoted] = /(\.\.\.)?"([\s\S]*)"(?:\.\.\.)? is not valid JSON/.exec(message) ?? []
-  const start = quoted === undefined ? -1 : text.indexOf(quoted)
-  const near = start === -1 || cut === undefined ? start : start + QUOTED_BEFORE
-  return near === -1 ? `line ${lineAt(text.length)}, at the end` : `near line ${lineAt(near)}`
+/** Where the first fault of a JSON text lies, as line and column. */
+function faultPlace(text: string): string {
+  const faults: ParseError[] = []
+  parse(text, faults, { disallowComments: true })
+  const offset = Math.min(faults[0]?.offset ?? text.length, text.length)
+  const before = text.slice(0, offset)
+  return `line ${before.split('\n').length}, column ${offset - before.lastIndexOf('\n')}`
 }
 
 const isObject = (value: unknown): value is Record<string, unknown> =>
@@ -111,8 +103,8 @@ export function readJson(text: string): { ok: true; value: unknown } | { ok: fal
     return refused(`The brackets nest deeper than ${FILE_LIMITS.depth}; a rig never does.`)
   try {
     return { ok: true, value: JSON.parse(text) as unknown }
-  } catch (error) {
-    return refused('This is not JSON: something is missing or out of place here.', syntaxPlace(text, error))
+  } catch {
+    return refused('This is not JSON: something is missing or out of place here.', faultPlace(text))
   }
 }
 

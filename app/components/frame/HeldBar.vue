@@ -3,7 +3,7 @@ import { mappingName, mappingParameter } from '#core/mappings'
 import { afterPaint } from '~/lib/after-paint'
 
 /** What a change would make unheard, shown before it is made. */
-const held = useHeldStore()
+const held = usePendingEditStore()
 const plans = usePlanStore()
 const preferences = usePreferencesStore()
 const first = useTemplateRef('first')

@@ -21,7 +21,9 @@ const put = (index: number, rule: CableRule): boolean => set(ruleWords(rule), ca
 
 function add(): void {
   const rule: CableRule = { kind: 'stop', match: { kinds: ['cc'], channels: [], low: null, high: null } }
-  if (set('Add a rule', [...cable.rules, rule])) open.value = cable.rules.length
+  // It may be held until the player has seen what it makes unheard: it opens when it is there.
+  open.value = cable.rules.length
+  set('Add a rule', [...cable.rules, rule])
 }
 function move(index: number, to: number): void {
   const rule = cable.rules[index]

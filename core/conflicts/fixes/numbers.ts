@@ -1,4 +1,4 @@
-import { printTag, type Channel } from '../../midi'
+import { printTag } from '../../midi'
 import type { Sender } from '../../addresses'
 import {
   findGesture,
@@ -16,7 +16,7 @@ import type { CheckContext } from '../context'
 import type { Fix, Movers } from '../finding'
 import { freeAddresses, type FreeAddresses, type Taken } from '../free'
 import { addressWords } from '../words'
-import type { Address } from '../../midi'
+import type { Address, Channel } from '../../midi'
 
 const MOST_MOVES = 3
 

@@ -18,8 +18,12 @@ export const bankDrift: Rule = {
   title: 'Programs with and without bank',
   reach: 'channel',
   find: ({ rig, occupancy }) => {
+    const programs = occupancy.index.ofKind('program')
+    const isOpen = occupancy.delivery.open.size === rig.controllers.length
+    const banked = programs.filter(({ message }) => message.kind === 'program' && message.bank !== null)
+    if (isOpen && (banked.length === 0 || banked.length === programs.length)) return []
     const found = new Map<string, Found>()
-    for (const { sender, bus, cells } of occupancy.emissions) {
+    for (const { sender, bus, cells } of occupancy.arrivingAs(['program'])) {
       for (const cell of cells) {
         if (cell.kind !== 'program') continue
         const channel = bus.mergesChannels ? null : cell.channel

@@ -4,14 +4,16 @@ import {
   isHeard,
   landedAt,
   outgoing,
+  sendersIn,
   waysTo,
   type Bus,
   type Delivery,
   type FlowState,
+  type Occupancy,
   type Sender,
   type Way,
 } from '../../addresses'
-import { printTarget, sameAddress, type Address } from '../../midi'
+import { printTarget, sameAddress, type Address, type SentMessage } from '../../midi'
 import { rigIndex, type Cable, type Controller, type Destination, type Id, type Rig } from '../../rig'
 import type { CheckContext } from '../context'
 import { stopFix, unplugFix } from '../fixes/cables'
@@ -112,6 +114,24 @@ function curesFor(
   ]
 }
 
+/** Do the cables of a controller lead to a bus in more than one way? */
+const mayFork = (delivery: Delivery, bus: Bus, destination: Id, controller: Id): boolean =>
+  delivery
+    .flows(controller, ANYTHING)
+    .some(
+      ({ starts }) =>
+        waysTo(starts, ({ port }) => delivery.busesAt(port).includes(bus), destination).length > 1,
+    )
+
+/** What stands for any message where no rule looks at it. */
+const ANYTHING: SentMessage = { kind: 'realtime', moment: 'move', command: 'reset' }
+
+/** All that a controller sends. */
+function sendersOf({ rig }: Occupancy, controller: Controller): readonly Sender[] {
+  const position = rig.controllers.indexOf(controller)
+  return controller.inUse && position >= 0 ? sendersIn(rig, controller, position) : []
+}
+
 /** What a controller sends to a bus more than once, and how it comes there. */
 function doubled(
   { occupancy }: CheckContext,
@@ -121,10 +141,10 @@ function doubled(
 ): { twice: Sender[]; ways: Way[] } {
   const { delivery } = occupancy
   const localWays = isLocal(destination, controller) ? 1 : 0
-  const sent = occupancy.senders.filter(
-    (sender) => sender.place.controller === controller.id && !isRepeatable(sender),
-  )
   const isOpen = delivery.open.has(controller.id)
+  if (localWays === 0 && isOpen && !mayFork(delivery, bus, destination.id, controller.id))
+    return { twice: [], ways: [] }
+  const sent = sendersOf(occupancy, controller).filter((sender) => !isRepeatable(sender))
   // Where no rule looks at anything, all of a controller's messages go the same ways.
   let common: Way[] | null = null
   const ways: Way[] = []

@@ -91,7 +91,7 @@ const MOST_NUMBERS = 512
 
 /**
  * The numbers of a kind that stand for all: those at which a rule of these cables begins or ceases to speak, and those
- * that a rewrite takes there. Of 7-bit numbers, all.
+ * that a rewrite takes there. Where a rewrite moves 7-bit numbers, all.
  */
 function numbersOf(kind: CableKind, cables: readonly Cable[]): ReadonlyArray<number | null> {
   const bounds = numberBounds(kind)
@@ -104,7 +104,8 @@ function numbersOf(kind: CableKind, cables: readonly Cable[]): ReadonlyArray<num
       match.low !== null || match.high !== null || (rule.kind === 'rewrite' && rule.to.number !== null),
   )
   if (!isNumbered) return all(bounds.low, bounds.low)
-  if (bounds.high < FOURTEEN_MAX) return all(bounds.low, bounds.high)
+  const isShifted = rules.some((rule) => rule.kind === 'rewrite' && rule.to.number !== null)
+  if (isShifted && bounds.high < FOURTEEN_MAX) return all(bounds.low, bounds.high)
   const shifts = rules.flatMap((rule) =>
     rule.kind === 'rewrite' && rule.to.number !== null && rule.match.low !== null
       ? [rule.to.number - rule.match.low]

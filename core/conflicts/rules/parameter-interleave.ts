@@ -1,4 +1,5 @@
-import type { Bus, Sender } from '../../addresses'
+import { hitsAt, type Bus, type Sender } from '../../addresses'
+import { CHANNELS } from '../../midi'
 import type { CheckContext } from '../context'
 import type { Rule } from '../rule'
 import { destinationWords, senderWords, sentAddresses } from '../words'
@@ -14,17 +15,20 @@ interface Found {
 }
 
 const MOST_ADDRESSES = 4
+/** Every NRPN selects with 98, every RPN with 100 (MIDI 1.0 Detailed Specification, Table III). */
+const SELECTS = [98, 100]
 
 function collect({ occupancy, live, excused }: CheckContext): Map<string, Found> {
   const found = new Map<string, Found>()
   const byBus = new Map<Bus, Map<number | null, Set<Sender>>>()
-  for (const { sender, bus, cells } of occupancy.emissions)
-    for (const { kind, role, channel } of cells) {
-      if ((kind !== 'nrpn' && kind !== 'rpn') || role !== 'main') continue
+  for (const bus of occupancy.buses)
+    for (const channel of bus.mergesChannels ? CHANNELS.slice(0, 1) : CHANNELS) {
+      const hits = SELECTS.flatMap((number) => hitsAt(occupancy, bus, { kind: 'cc', channel, number }))
+      const senders = hits.filter(({ cell }) => cell.role === 'carrier').map(({ sender }) => sender)
+      if (senders.length === 0) continue
       const channels = byBus.get(bus) ?? new Map<number | null, Set<Sender>>()
       byBus.set(bus, channels)
-      const on = bus.mergesChannels ? null : channel
-      channels.set(on, (channels.get(on) ?? new Set()).add(sender))
+      channels.set(bus.mergesChannels ? null : channel, new Set(senders))
     }
   for (const [bus, channels] of byBus)
     for (const [channel, all] of channels) {

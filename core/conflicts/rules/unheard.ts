@@ -1,6 +1,6 @@
 import type { Loss, Sender } from '../../addresses'
 import { changedBy, outgoing } from '../../addresses'
-import { distinctAddresses, printTag, sameTarget, type Address } from '../../midi'
+import { distinctAddresses, printTag, sameTarget } from '../../midi'
 import {
   landedOf,
   lossAt,
@@ -69,17 +69,12 @@ function lost(
 }
 
 /** "which arrives as 1:cc20 through the cable A · Out → D · In": empty where it arrives as it was sent. */
-function changedWords(
-  rig: Rig,
-  senders: readonly Sender[],
-  destination: string,
-  landed: readonly Address[],
-): string {
+function changedWords(rig: Rig, senders: readonly Sender[], destination: string): string {
   for (const sender of senders) {
     const owner = rigIndex(rig).controllers.get(sender.place.controller)
     const cable = owner ? changedBy(rig, owner, outgoing(sender), destination) : null
     if (cable)
-      return `, which arrives as ${shortAddressWords(landed)} through the cable ${cableWords(rig, cable)},`
+      return `, which arrives as ${shortAddressWords(landedOf(rig, sender, destination))} through the cable ${cableWords(rig, cable)},`
   }
   return ','
 }
@@ -112,7 +107,6 @@ function elsewhere(
   const who = senderWords(rig, senders)
   const sends = verb(placeCount(senders), 'sends', 'send')
   const sent = distinctAddresses(senders.flatMap(({ address }) => address ?? []))
-  const landed = distinctAddresses(senders.flatMap((sender) => landedOf(rig, sender, destination.id)))
   const cures = (): Fix[] => [...teachFixes(context, [resolved]), ...followFixes(context, resolved)]
   if (!listening) {
     const found = teachable(rig, resolved)
@@ -128,7 +122,7 @@ function elsewhere(
   }
   const tag = printTag(listening.address)
   const isCharted = listening.by === 'chart'
-  const change = changedWords(rig, senders, destination.id, landed)
+  const change = changedWords(rig, senders, destination.id)
   const cause = isCharted ? null : homeCause(senders, resolved)
   return {
     ...base(resolved, senders),

@@ -1,5 +1,5 @@
-import { CHANNELS, controllerClass, controllerName, SEVEN_MAX } from '../../midi'
-import { cellKey, hitsAt, type Bus, type CellAddress, type Sender } from '../../addresses'
+import { controllerClass, controllerName, SEVEN_MAX } from '../../midi'
+import { cellKey, type Bus, type CellAddress, type Sender } from '../../addresses'
 import { parameterName, rigIndex, type Destination, type Id, type Parameter, type Rig } from '../../rig'
 import type { Purpose } from '../../mappings'
 import type { CheckContext } from '../context'
@@ -47,25 +47,36 @@ const reaction = (
       (bus.mergesChannels || !parameter.fixed?.channel || parameter.fixed.channel === channel),
   ) ?? null
 
-function usesOf({ rig, occupancy, purposes }: CheckContext): Use[] {
+/** Those that are mapped and send such a number, or whose messages a cable may turn into one. */
+function candidates({ occupancy, purposes }: CheckContext): Sender[] {
+  const { open } = occupancy.delivery
+  const sending = STANDARD.flatMap((number) => occupancy.index.ofController(number))
+  const changed =
+    open.size === occupancy.rig.controllers.length
+      ? []
+      : occupancy.senders.filter(({ place }) => !open.has(place.controller))
+  return [...new Set([...sending, ...changed])].filter((sender) => purposes(sender).length > 0)
+}
+
+function usesOf(context: CheckContext): Use[] {
+  const { rig, occupancy, purposes } = context
   const charted = chartedIn(rig)
   const uses = new Map<number, Use>()
-  for (const bus of occupancy.buses)
-    for (const channel of bus.mergesChannels ? CHANNELS.slice(0, 1) : CHANNELS)
-      for (const number of STANDARD)
-        for (const { cell, sender } of hitsAt(occupancy, bus, { kind: 'cc', channel, number })) {
-          if (cell.role !== 'main' || cell.part === 'lsb') continue
-          const meant = purposes(sender)
-          if (meant.length === 0 || meant.some(({ parameter }) => isMeant(parameter, number))) continue
-          const key = cellKey(cell)
-          const use: Use = uses.get(key) ?? { cell, senders: new Map(), reactions: new Map() }
-          uses.set(key, use)
-          use.senders.set(sender.key, { sender, purposes: meant })
-          const destination = rigIndex(rig).destinations.get(bus.destination)
-          const parameter = reaction(charted.get(bus.destination) ?? [], bus, cell)
-          if (destination && parameter)
-            use.reactions.set(`${destination.id}/${parameter.id}`, { destination, parameter })
-        }
+  for (const { sender, bus, cells } of occupancy.arriving(candidates(context)))
+    for (const cell of cells) {
+      if (cell.kind !== 'cc' || cell.role !== 'main' || cell.part === 'lsb') continue
+      if (controllerClass(cell.number) !== 'standard') continue
+      const meant = purposes(sender)
+      if (meant.some(({ parameter }) => isMeant(parameter, cell.number))) continue
+      const key = cellKey(cell)
+      const use: Use = uses.get(key) ?? { cell, senders: new Map(), reactions: new Map() }
+      uses.set(key, use)
+      use.senders.set(sender.key, { sender, purposes: meant })
+      const destination = rigIndex(rig).destinations.get(bus.destination)
+      const parameter = reaction(charted.get(bus.destination) ?? [], bus, cell)
+      if (destination && parameter)
+        use.reactions.set(`${destination.id}/${parameter.id}`, { destination, parameter })
+    }
   return [...uses.values()]
 }
 

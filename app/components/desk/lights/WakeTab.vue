@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Download } from '@lucide/vue'
 import { wakeBytes, wakeText } from '#core/lights'
-import { writeSmf } from '#core/midi'
+import { writeSmf } from '#core/midi/smf'
 import { controlName } from '#core/rig'
 
 /** Every message that sets the lights at the start, counted, timed, and written to a file. */
@@ -33,8 +33,6 @@ function saveMidi(): void {
     'audio/midi',
   )
 }
-const saveRaw = (): void =>
-  saveBytes('syx', Uint8Array.from(wake.value?.messages.flatMap(wakeBytes) ?? []), 'application/octet-stream')
 const saveList = (): void =>
   saveText(fileName(`${name.value} lights`, 'txt'), `${lines.value.join('\n')}\n`, 'text/plain')
 </script>
@@ -61,9 +59,6 @@ const saveList = (): void =>
       <span class="ml-auto flex gap-1.5">
         <UiButton :disabled="lines.length === 0" data-testid="wake-midi" @click="saveMidi"
           ><Download :size="13" />MIDI file</UiButton
-        >
-        <UiButton :disabled="lines.length === 0" data-testid="wake-raw" @click="saveRaw"
-          ><Download :size="13" />Raw bytes (.syx)</UiButton
         >
         <UiButton :disabled="lines.length === 0" data-testid="wake-text" @click="saveList"
           ><Download :size="13" />Text</UiButton
