@@ -411,7 +411,7 @@ describe('check', () => {
               [
                 rule,
                 severity,
-                tagsOf(addresses).join(),
+                tagsOf(addresses).toSorted().join(),
                 ...at.map((place) => `${place.controller}${place.layer}${place.gesture}`).sort(),
               ].join('|'),
             )

@@ -22,8 +22,12 @@ export const digest = (text: string): string => SEEDS.map((seed) => hash(text, s
 export function factsOf({ severity, at, addresses, destinations, things }: Finding): string {
   const places = at.map((place) => `${placeKey(place)}#${place.message}`).toSorted()
   const about = things.map(({ kind, id }) => `${kind} ${id}`).toSorted()
-  const text = [severity, ...places, ...addresses.map(printTag), ...destinations.toSorted(), ...about].join(
-    '|',
-  )
+  const text = [
+    severity,
+    ...places,
+    ...addresses.map(printTag).toSorted(),
+    ...destinations.toSorted(),
+    ...about,
+  ].join('|')
   return digest(text)
 }
