@@ -1,12 +1,16 @@
-/** Go to the finding after, or before, the last one visited; an open list of findings stays open. */
+/**
+ * Go to the finding after, or before, the last one visited: of those that an open list of findings shows,
+ * which stays open, else of all.
+ */
 export function useFindingWalk(): (by: 1 | -1) => void {
   const desk = useDeskStore()
   const analysis = useAnalysisStore()
+  const view = useFindingsViewStore()
   const showThing = useShowThing()
   const busOf = (id: string): string | null =>
     analysis.buses.find(({ destination }) => destination === id)?.id ?? null
   return (by) => {
-    const list = analysis.findings
+    const list = desk.panel === 'findings' ? view.shown : analysis.findings
     if (list.length === 0) return
     const now = list.findIndex(({ id }) => id === desk.findingId)
     const next = list[now === -1 && by === -1 ? list.length - 1 : (now + by + list.length) % list.length]

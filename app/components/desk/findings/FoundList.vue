@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
-import type { Finding, Severity } from '#core/conflicts'
-import { controllerNames, findingRows, SEVERITY_HEADING, type Grouping } from '~/lib/findings'
+import type { Finding } from '#core/conflicts'
+import { SEVERITY_HEADING } from '~/lib/findings'
 import { toast } from '~/lib/toast'
 
 /** What was found: narrowed to a weight or kind, grouped, each leading to where it is. */
@@ -19,26 +19,8 @@ const summary = computed(() =>
     .filter(({ count }) => count > 0),
 )
 
-/** Narrowed to one severity, one rule, or both; a choice that finds nothing any more falls away. */
-const severity = ref<Severity | null>(null)
-const rule = ref('')
-const by = ref<Grouping>('weight')
-const rules = computed(() => analysis.report?.rules ?? [])
-watch([rules, () => analysis.counts], ([found, counts]) => {
-  if (!found.some(({ id }) => id === rule.value)) rule.value = ''
-  if (severity.value !== null && counts[severity.value] === 0) severity.value = null
-})
-const titleOf = (id: string): string => rules.value.find((each) => each.id === id)?.title ?? id
-const shown = computed(() =>
-  analysis.findings.filter(
-    (finding) =>
-      (severity.value === null || finding.severity === severity.value) &&
-      (rule.value === '' || finding.rule === rule.value),
-  ),
-)
-const lines = computed(() =>
-  findingRows(shown.value, by.value, { rule: titleOf, controller: controllerNames(rigs.rig) }),
-)
+const view = useFindingsViewStore()
+const { severity, rule, by, rules, lines, shown } = storeToRefs(view)
 
 const virtualizer = useVirtualizer(
   computed(() => ({
@@ -77,7 +59,7 @@ function go(finding: Finding): void {
 
 const isCuring = ref(false)
 async function cureAll(): Promise<void> {
-  const title = titleOf(rule.value)
+  const title = view.titleOf(rule.value)
   isCuring.value = true
   try {
     const { edits, cured, left } = await analysis.cureAll(rule.value)
