@@ -1,4 +1,5 @@
 import 'fake-indexeddb/auto'
+import { readFileSync } from 'node:fs'
 import * as fc from 'fast-check'
 import { afterEach, describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
@@ -13,9 +14,11 @@ import {
   loadRig,
   moveTo,
   NotOwnerError,
+  OutdatedRigError,
   takeBack,
   takeOwnership,
   throwAway,
+  writeWhole,
 } from './shelf'
 
 const opened: ShelfDatabase[] = []
@@ -117,5 +120,53 @@ describe('the shelf', () => {
     await emptyBin(database, 20)
     await takeBack(database, id)
     expect(await loadRig(database, id)).toBeNull()
+  })
+
+  /** A database with a rig as an older version of the application left it: a snapshot and a step. */
+  async function withOldRig(spoil: (old: any) => void = () => undefined): Promise<[ShelfDatabase, string]> {
+    const database = freshDatabase()
+    const id = await addRig(database, small, 1)
+    const old = JSON.parse(
+      readFileSync(new URL('../../core/testing/old-rigs/version-1.json', import.meta.url), 'utf8'),
+    )
+    spoil(old)
+    await database.snapshots.put({ id, rig: old })
+    await takeOwnership(database, id, 'me', 2)
+    const { step } = renamed(small, 'Renamed before')
+    await database.steps.add({
+      rig: id,
+      index: 0,
+      label: step.label,
+      patches: JSON.stringify(step.patches),
+      inverse: JSON.stringify(step.inverse),
+    })
+    await database.rigs.update(id, { position: 1 })
+    return [database, id]
+  }
+
+  it('brings a rig of an older version up to this one, where its steps had left it', async () => {
+    const [database, id] = await withOldRig()
+    const open = await loadRig(database, id)
+    expect(open?.rig).toEqual({ ...nineRingsRig('as-found'), name: 'Renamed before' })
+    expect(open?.isRenewed).toBe(true)
+    expect(open?.past).toEqual([])
+    if (!open) return
+    await expect(writeWhole(database, id, 'another', open.rig)).rejects.toBeInstanceOf(NotOwnerError)
+    expect((await loadRig(database, id))?.isRenewed).toBe(true)
+    await writeWhole(database, id, 'me', open.rig)
+    const { rig, step } = renamed(open.rig, 'Renamed after')
+    await appendStep(database, id, 'me', step, rig)
+    const again = await loadRig(database, id)
+    expect(again?.rig).toEqual(rig)
+    expect(again?.past).toEqual([step])
+    expect(again?.isRenewed).toBe(false)
+  })
+
+  it('says of an older rig that cannot be read where it fails, and leaves it as it is', async () => {
+    const [database, id] = await withOldRig((old) => (old.controllers[0].homeChannel = 17))
+    const before = await database.snapshots.get(id)
+    await expect(loadRig(database, id)).rejects.toThrow(/controllers\[0\]\.homeChannel/)
+    await expect(loadRig(database, id)).rejects.toBeInstanceOf(OutdatedRigError)
+    expect(await database.snapshots.get(id)).toEqual(before)
   })
 })

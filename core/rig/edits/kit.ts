@@ -32,6 +32,11 @@ export function accepted<T extends z.ZodMiniType>(schema: T, value: unknown): z.
   )
 }
 
+/** Give fields the values accepted for them: those that were set, so that a step records no others. */
+export function assignSet<T extends object>(into: T, set: Partial<T>, values: Partial<T>): void {
+  for (const key of Object.keys(set) as Array<keyof T>) into[key] = values[key] as T[keyof T]
+}
+
 function find<T extends { id: Id }>(items: T[], id: Id, what: string): T {
   const found = items.find((item) => item.id === id)
   if (!found) throw new EditError(`The ${what} is no longer there; undo, or choose another.`)

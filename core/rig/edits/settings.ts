@@ -1,7 +1,15 @@
 import * as z from 'zod/mini'
 import { Controller as ControllerSchema, Hearing as HearingSchema, RigSchema } from '../schema'
 import type { Controller, Hearing, Id, Rig } from '../types'
-import { accepted, EditError, editKind, requireController, requireDestination, requireItem } from './kit'
+import {
+  accepted,
+  assignSet,
+  EditError,
+  editKind,
+  requireController,
+  requireDestination,
+  requireItem,
+} from './kit'
 
 /** Change what concerns the rig as a whole. */
 export interface RigSet {
@@ -57,14 +65,14 @@ export const rigSet = editKind<RigSet>('rig-set', (rig, { set }) => {
     const blocks = rig.models.find(({ id }) => id === model)?.surface.blocks ?? []
     if (rule.block !== null) requireItem(blocks, rule.block, 'block')
   }
-  Object.assign(rig, accepted(RigSettings, { name, notes, middleC, programsFrom, houseRules, ...set }))
+  assignSet(rig, set, accepted(RigSettings, { name, notes, middleC, programsFrom, houseRules, ...set }))
 })
 
 export const controllerSet = editKind<ControllerSet>('controller-set', (rig, edit) => {
   const controller = requireController(rig, edit.controller)
   const { name, letter, hue, homeChannel, inUse, notes, deviceNumber } = controller
   const now = { name, letter, hue, homeChannel, inUse, notes, deviceNumber }
-  Object.assign(controller, accepted(ControllerSettings, { ...now, ...edit.set }))
+  assignSet(controller, edit.set, accepted(ControllerSettings, { ...now, ...edit.set }))
 })
 
 export const hearingSet = editKind<HearingSet>('hearing-set', (rig, edit) => {
