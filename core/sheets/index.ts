@@ -5,6 +5,7 @@ import { renderMarkdown } from './render-markdown'
 
 export * from './destination-map'
 export * from './light-key'
+export * from './list'
 export * from './relearn-sheet'
 export type * from './document'
 

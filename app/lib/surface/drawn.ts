@@ -1,8 +1,15 @@
 import type { Severity } from '#core/conflicts'
 import { CONTROL_KIND_NAME, controlName, splitGestureKey, type GestureKey, type Id } from '#core/rig'
 import { gestureVerb } from '../sentence'
-import { fitName, fitTag, TAG_LINE_PX, tagWidth, type LabelPlace } from './labels'
-import { inkedPaths, type InkedPath } from './paths'
+import {
+  fitName,
+  fitTag,
+  inkedPaths,
+  TAG_LINE_PX,
+  tagWidth,
+  type InkedPath,
+  type LabelPlace,
+} from '#core/sheets/drawing'
 
 /** An address on the surface, with what is to be said of it. */
 export interface ControlTag {

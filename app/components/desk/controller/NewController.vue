@@ -3,7 +3,7 @@ import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { Plus } from '@lucide/vue'
 import { STARTERS, type Controller, type Model, type Starter } from '#core/rig'
 import { focusWhenThere } from '~/lib/focus'
-import { inkedPaths } from '~/lib/surface/paths'
+import { inkedPaths } from '#core/sheets/drawing'
 import { freeId } from '#core/rig'
 
 const desk = useDeskStore()

@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { grownSurface, splitGestureKey, type Control } from '#core/rig'
-import { labelRooms, placeLabels, type LabelPlace } from '~/lib/surface/labels'
+import { inkedPaths, labelRooms, placeLabels, type LabelPlace } from '#core/sheets/drawing'
 import { drawControls, type ControlTag, type DrawnControl } from '~/lib/surface/drawn'
-import { inkedPaths } from '~/lib/surface/paths'
 
 const desk = useDeskStore()
 const frame = useTemplateRef('frame')

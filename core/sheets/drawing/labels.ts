@@ -1,4 +1,4 @@
-import type { Control } from '#core/rig'
+import type { Control } from '../../rig'
 
 /** Line height of labels and tags, and rough widths of their letters, in px. */
 const LINE = 13

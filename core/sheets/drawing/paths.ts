@@ -1,4 +1,4 @@
-import type { Control } from '#core/rig'
+import type { Control } from '../../rig'
 import { drawingOf, type Ink, type ShapePart } from './shapes'
 
 /** Parts of a drawing that are inked alike and lie directly over one another, as one path in px. */

@@ -1,5 +1,5 @@
-import { isBlackKey } from '#core/midi'
-import type { Control, ControlKind } from '#core/rig'
+import { isBlackKey } from '../../midi'
+import type { Control, ControlKind } from '../../rig'
 
 /** How a part of the drawing is inked: the body, a mark on it, or a light detail. */
 export type Ink = 'body' | 'mark' | 'detail' | 'dark'

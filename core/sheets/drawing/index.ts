@@ -1,0 +1,3 @@
+export * from './labels'
+export * from './paths'
+export * from './shapes'
