@@ -56,8 +56,9 @@ function bytes(
 function sweepBytes(message: ParameterMessage, most: number): number {
   const data = message.steps === 'values' && message.sendsLsb ? 6 : 3
   const each = data + (message.omitNumber ? 0 : SELECT_BYTES) + (message.nullAfter ? SELECT_BYTES : 0)
-  const values = widthOf(message.range) / (message.sendsLsb ? 1 : 128)
-  const count = message.steps === 'increments' ? most : Math.min(Math.ceil(values), most)
+  const { low, high } = message.range
+  const values = message.sendsLsb ? widthOf(message.range) : Math.abs(msb(high) - msb(low)) + 1
+  const count = message.steps === 'increments' ? most : Math.min(values, most)
   return count * each + (message.omitNumber ? SELECT_BYTES : 0)
 }
 

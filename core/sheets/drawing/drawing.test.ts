@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../../demo'
-import type { Control } from '../../rig'
 import { drawingOf, fitLabel, fitTag, labelRooms, placeLabels, tagForms, tagWidth } from '.'
 
 const rig = nineRingsRig('as-found')
@@ -9,7 +8,6 @@ const surfaceOf = (id: string) => {
   if (!found) throw new Error(`no ${id}`)
   return found.surface
 }
-const syzra = surfaceOf('syzra-24')
 describe('address tags on the surface', () => {
   it('shorten from the whole to the number', () => {
     expect(tagForms('1:cc16+48')).toEqual(['1:cc16+48', 'cc16+48', '16+48'])

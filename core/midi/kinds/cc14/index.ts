@@ -75,8 +75,11 @@ export const cc14: Kind<'cc14'> = {
     return [...controlChange(channel, number, msb(value)), ...(halves === 'msb-only' ? [] : low)]
   },
   sweepBytes: ({ behaviour, range, halves }, most) => {
+    if (behaviour.kind === 'relative') return most * 3
+    const msbs = Math.abs(msb(range.high) - msb(range.low)) + 1
+    if (halves === 'msb-only') return behavedCount(behaviour, msbs, most) * 3
     const count = behavedCount(behaviour, widthOf(range), most)
-    return count * (halves === 'both' && behaviour.kind !== 'relative' ? 6 : 3)
+    return halves === 'both' ? count * 6 : (count + Math.min(count, msbs)) * 3
   },
   travel: ({ range, behaviour, halves }, clicksPerTurn) => {
     const pressed = behavedTravel(behaviour, range, FOURTEEN_MAX, range.low, clicksPerTurn)
