@@ -1,45 +1,6 @@
 import type { Message, MessageOf } from '#core/rig'
 import type { FieldWord } from './sentence'
 
-/** What a message can say beyond its sentence, as fields: release, velocity, halves, thresholds and so on. */
-export function detailsOf(message: Message): FieldWord[] {
-  switch (message.kind) {
-    case 'note':
-      return [
-        ...velocityFields(message),
-        ...releaseFields(message),
-        ...keyFields(message),
-        highResolution(message),
-      ]
-    case 'polyPressure':
-      return [...keyFields(message), threshold(message)]
-    case 'channelPressure':
-      return [threshold(message)]
-    case 'cc':
-      return [...controllerFields(message)]
-    case 'cc14':
-      return [
-        choice('halves', 'Sends', message.halves, HALVES, (value) => ({
-          ...message,
-          halves: value as typeof message.halves,
-        })),
-      ]
-    case 'nrpn':
-    case 'rpn':
-      return parameterFields(message)
-    case 'program':
-      return bankFields(message)
-    case 'channelMode':
-      return [number('mode-value', 'Value', message.value, 0, 127, (value) => ({ ...message, value }))]
-    case 'off':
-    case 'pitchBend':
-    case 'mmc':
-    case 'realtime':
-    case 'sysex':
-      return []
-  }
-}
-
 type Names = Readonly<Record<string, string>>
 const HALVES: Names = {
   both: 'both halves',
@@ -308,4 +269,37 @@ export function momentField(message: Message): FieldWord | null {
     MOMENTS,
     (value) => ({ ...message, moment: value }) as Message,
   )
+}
+
+const DETAILS: { readonly [K in Message['kind']]?: (message: MessageOf<K>) => FieldWord[] } = {
+  note: (message) => [
+    ...velocityFields(message),
+    ...releaseFields(message),
+    ...keyFields(message),
+    highResolution(message),
+  ],
+  polyPressure: (message) => [...keyFields(message), threshold(message)],
+  channelPressure: (message) => [threshold(message)],
+  cc: controllerFields,
+  cc14: (message) => [
+    choice('halves', 'Sends', message.halves, HALVES, (value) => ({
+      ...message,
+      halves: value as typeof message.halves,
+    })),
+  ],
+  nrpn: parameterFields,
+  rpn: parameterFields,
+  program: bankFields,
+  channelMode: (message) => [
+    number('mode-value', 'Value', message.value, 0, 127, (value) => ({ ...message, value })),
+  ],
+}
+
+/**
+ * What a message can say beyond its sentence, as fields: release, velocity, halves, thresholds and so on. Kinds that
+ * are not in the list say nothing more.
+ */
+export function detailsOf(message: Message): FieldWord[] {
+  const details = DETAILS[message.kind] as ((of: Message) => FieldWord[]) | undefined
+  return details?.(message) ?? []
 }

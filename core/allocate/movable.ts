@@ -1,4 +1,4 @@
-import { controllerClass } from '../midi'
+import { controllerClass, isChannelMessage, numberMeaning } from '../midi'
 import { isWanting, type Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
 import { findGesture, mappingsOf, MESSAGE_KIND_NAME, rigIndex, type ControlKind } from '../rig'
@@ -56,37 +56,29 @@ export function freedomOf(
   const { message } = sender
   const onlyChannel = (why: string): { free: Freedom } | { why: string } =>
     isNamed(request, sender) || leavesChannel(request, sender) ? { free: 'channel' } : { why }
-  switch (message.kind) {
-    case 'cc':
-    case 'cc14':
-    case 'nrpn':
+  const name = MESSAGE_KIND_NAME[message.kind]
+  if (!isChannelMessage(message)) return { why: `${name} belongs to no channel` }
+  if (message.kind === 'polyPressure' && followersIn(context).leaderOf(sender))
+    return { why: 'it goes where the note of its control goes' }
+  if ('keys' in message && message.keys.kind === 'zone')
+    return { why: 'a zone has its channels by the standard' }
+  if ('keys' in message && message.keys.kind === 'span') return onlyChannel('keys are pitches')
+  switch (numberMeaning(message)) {
+    case 'nothing':
       return { free: 'number' }
-    case 'note':
-      if (message.keys.kind === 'zone') return { why: 'a zone has its channels by the standard' }
-      if (message.keys.kind === 'span') return onlyChannel('keys are pitches')
-      if (isWanting(sender) || !isPitch(context, sender)) return { free: 'number' }
+    case 'sound':
+      if (isWanting(sender) || (message.kind === 'note' && !isPitch(context, sender)))
+        return { free: 'number' }
       // A pitch that leaves its channel stays that pitch, even if it is named.
-      return isNamed(request, sender) && !leavesChannel(request, sender)
+      return message.kind === 'note' && isNamed(request, sender) && !leavesChannel(request, sender)
         ? { free: 'number' }
-        : onlyChannel('a note is a pitch or a sound')
-    case 'polyPressure':
-      if (followersIn(context).leaderOf(sender)) return { why: 'it goes where the note of its control goes' }
-      if (message.keys.kind === 'zone') return { why: 'a zone has its channels by the standard' }
-      return isWanting(sender) ? { free: 'number' } : onlyChannel('it belongs to a pitch')
-    case 'program':
-      return isWanting(sender) ? { free: 'number' } : onlyChannel('a program is a sound')
-    case 'rpn':
+        : onlyChannel(`a ${name} is a sound`)
+    case 'standard':
       return isWanting(sender)
-        ? { why: 'which parameter of the standard it means is for you to say' }
+        ? { why: `which ${name} of the standard it means is for you to say` }
         : onlyChannel('its number has a meaning by the standard')
-    case 'pitchBend':
-    case 'channelPressure':
-    case 'channelMode':
-      return onlyChannel(`${MESSAGE_KIND_NAME[message.kind]} has no number to change`)
-    case 'mmc':
-    case 'realtime':
-    case 'sysex':
-      return { why: `${MESSAGE_KIND_NAME[message.kind]} has neither channel nor number` }
+    case null:
+      return onlyChannel(`${name} has no number to change`)
   }
 }
 

@@ -31,6 +31,7 @@ interface AnyAddressed extends AnyKind {
   withTarget: (message: Message, target: Target) => Message
 }
 interface AnyChannelKind extends AnyAddressed {
+  numberMeans: 'nothing' | 'sound' | 'standard' | null
   sent?: (message: Message) => ChannelTarget | null
   parts?: (message: Message, channel: Channel) => ChannelMessage[]
   landings: (message: Message, channel: Channel) => Array<{ channel: Channel; target: ChannelTarget }>
@@ -115,6 +116,10 @@ export function cellsOf(message: Message, homeChannel: Channel): Cell[] {
 
 /** The one number a message carries, or null where it has none, several, or still wants one. */
 export const numberOf = (message: Message): number | null => kindOf(message).numberOf(message)
+
+/** What the number of a message means to whoever hears it; null where it has none. */
+export const numberMeaning = (message: ChannelMessage): 'nothing' | 'sound' | 'standard' | null =>
+  channelKindOf(message).numberMeans
 
 /** The smallest and largest number that a kind of message can carry, or null where it carries none. */
 export const numberBounds = (kind: MessageKind): { low: number; high: number } | null => KINDS[kind].bounds

@@ -75,6 +75,8 @@ interface KindBase<K extends MessageKind> {
 /** A kind that travels on a channel. */
 export interface ChannelKind<K extends ChannelTarget['kind'] & MessageKind> extends KindBase<K> {
   scope: 'channel'
+  /** What its number means to whoever hears it: nothing but where it lands, a sound, or what the standard says; null where it has none. */
+  numberMeans: 'nothing' | 'sound' | 'standard' | null
   tag: TagFacet<TargetOf<K>>
   /** Where it lands as it is written; null while a number is wanted. */
   target: (message: MessageOf<K>) => TargetOf<K> | null
@@ -94,7 +96,8 @@ export interface ChannelKind<K extends ChannelTarget['kind'] & MessageKind> exte
 export interface SystemKind<K extends SystemTarget['kind'] & MessageKind> extends KindBase<K> {
   scope: 'system'
   tag: TagFacet<TargetOf<K>>
-  target: (message: MessageOf<K>) => TargetOf<K>
+  /** Where it lands; null while a number is wanted. */
+  target: (message: MessageOf<K>) => TargetOf<K> | null
   withTarget: (message: MessageOf<K>, target: TargetOf<K>) => MessageOf<K>
 }
 

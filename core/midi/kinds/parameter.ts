@@ -70,16 +70,19 @@ function words({ steps, sendsLsb, range }: ParameterMessage): readonly string[] 
 
 /**
  * A kind that selects a parameter and then sends its value (MIDI 1.0 Detailed Specification, "Registered and
- * Non-Registered Parameter Numbers"); `select` are the controllers of the LSB and MSB of its number.
+ * Non-Registered Parameter Numbers"); `select` are the controllers of the LSB and MSB of its number, `numberMeans` as
+ * in `ChannelKind`.
  */
 export const parameterKind = <K extends 'nrpn' | 'rpn'>(
   kind: K,
   select: readonly [number, number],
+  numberMeans: 'nothing' | 'standard',
 ): ChannelKind<K> => {
   type M = MessageOf<K>
   const target = (number: number) => ({ kind, number }) as ReturnType<ChannelKind<K>['target']> & object
   return {
     scope: 'channel',
+    numberMeans,
     name: kind.toUpperCase(),
     bounds,
     top: FOURTEEN_MAX,

@@ -47,6 +47,7 @@ function sentValues(message: MessageOf<'cc'>): SentValues {
 /** Control Change with one number of seven bits (MIDI 1.0 Detailed Specification, "Control Change"). */
 export const cc: Kind<'cc'> = {
   scope: 'channel',
+  numberMeans: 'nothing',
   name: 'CC',
   bounds,
   top: SEVEN_MAX,

@@ -19,6 +19,7 @@ import {
 /** A pair of controllers, n for the MSB and n + 32 for the LSB (MIDI 1.0 Detailed Specification, Table III). */
 export const cc14: Kind<'cc14'> = {
   scope: 'channel',
+  numberMeans: 'nothing',
   name: '14-bit CC',
   bounds: { low: 1, high: 31, without: [6] },
   top: FOURTEEN_MAX,

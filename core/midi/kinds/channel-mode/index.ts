@@ -8,6 +8,7 @@ const bounds = { low: 120, high: SEVEN_MAX }
 /** Channel Mode: controllers 120–127 (MIDI 1.0 Detailed Specification, "Channel Mode Messages"). */
 export const channelMode: Kind<'channelMode'> = {
   scope: 'channel',
+  numberMeans: 'standard',
   name: 'channel mode',
   bounds,
   top: null,

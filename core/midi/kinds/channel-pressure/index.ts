@@ -7,6 +7,7 @@ import { readWord, spanWords, status, widthOf } from '../shared'
 /** Channel Pressure (MIDI 1.0 Detailed Specification, "Channel Voice Messages"). */
 export const channelPressure: Kind<'channelPressure'> = {
   scope: 'channel',
+  numberMeans: null,
   name: 'channel pressure',
   bounds: null,
   top: SEVEN_MAX,

@@ -23,6 +23,7 @@ const how = ({ behaviour }: MessageOf<'note'>): string =>
 /** Note On and Note Off (MIDI 1.0 Detailed Specification, "Channel Voice Messages"). */
 export const note: Kind<'note'> = {
   scope: 'channel',
+  numberMeans: 'sound',
   name: 'note',
   bounds: { low: 0, high: SEVEN_MAX },
   top: null,

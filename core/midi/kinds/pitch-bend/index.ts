@@ -7,6 +7,7 @@ import { lsb, msb, readWord, spanWords, status, widthOf } from '../shared'
 /** Pitch Bend Change, LSB first (MIDI 1.0 Detailed Specification, "Channel Voice Messages"). */
 export const pitchBend: Kind<'pitchBend'> = {
   scope: 'channel',
+  numberMeans: null,
   name: 'pitch bend',
   bounds: null,
   top: FOURTEEN_MAX,

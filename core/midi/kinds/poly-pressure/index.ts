@@ -6,6 +6,7 @@ import { keys, memberChannels, spanWords, status, widthOf } from '../shared'
 /** Polyphonic Key Pressure (MIDI 1.0 Detailed Specification, "Channel Voice Messages"). */
 export const polyPressure: Kind<'polyPressure'> = {
   scope: 'channel',
+  numberMeans: 'sound',
   name: 'poly pressure',
   bounds: { low: 0, high: SEVEN_MAX },
   top: SEVEN_MAX,

@@ -9,6 +9,7 @@ const [BANK_MSB, BANK_LSB] = [0, 32]
 /** Program Change, with or without a bank before it. */
 export const program: Kind<'program'> = {
   scope: 'channel',
+  numberMeans: 'sound',
   name: 'program',
   bounds: { low: 0, high: SEVEN_MAX },
   top: null,
