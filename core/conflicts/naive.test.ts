@@ -1,7 +1,8 @@
 import * as fc from 'fast-check'
 import { expect, it } from 'vitest'
+import { cellsListened } from '../addresses'
 import type { Rig } from '../rig'
-import { naiveKept, naiveMeetings, type NaiveFinding } from '../testing/naive-check'
+import { naiveKept, naiveMeetings, naiveUnheard, type NaiveFinding } from '../testing/naive-check'
 import { anyRig } from '../testing/rigs'
 import { check, type Finding } from '.'
 
@@ -39,6 +40,17 @@ const areTogether = (findings: readonly Finding[], { rule, senders, destination 
 
 const RULES = ['same-address', 'split-value', 'merged-channels', 'reserved', 'claimed'] as const
 
+/** Every spot that the findings of a rule speak of, as often as they do. */
+const spotsTold = (findings: readonly Finding[], rule: string): string[] =>
+  findings
+    .filter((finding) => finding.rule === rule)
+    .flatMap(({ addresses }) => addresses.flatMap(cellsListened))
+    .map(({ kind, channel, number }) => `${kind} ${channel} ${number}`)
+    .toSorted()
+
+/** Rules of which each spot is told once, in one finding. */
+const TOLD_ONCE = ['same-address', 'split-value'] as const
+
 it('the check agrees with all pairs, taken one by one straight from the definitions', () => {
   const seen = new Map<string, number>()
   fc.assert(
@@ -46,6 +58,16 @@ it('the check agrees with all pairs, taken one by one straight from the definiti
       const { findings } = check(rig)
       const naive = [...naiveMeetings(rig), ...naiveKept(rig)]
       for (const rule of RULES) expect(ofCheck(findings, rule), rule).toEqual(ofNaive(naive, rule))
+      for (const rule of TOLD_ONCE) {
+        const spots = naive
+          .filter((finding) => finding.rule === rule)
+          .flatMap((finding) => [...finding.spots])
+        expect(spotsTold(findings, rule), rule).toEqual(sorted(spots))
+      }
+      // A mapping that is there twice is told twice.
+      const mapped = rig.mappings.map((each) => `${each.gesture} ${each.destination} ${each.parameter}`)
+      const said = findings.map(({ message }) => message)
+      if (new Set(mapped).size === mapped.length) expect(said).toEqual([...new Set(said)])
       for (const finding of naive) {
         expect(areTogether(findings, finding), `${finding.rule} ${[...finding.senders].join(' ')}`).toBe(true)
         seen.set(finding.rule, (seen.get(finding.rule) ?? 0) + 1)
@@ -55,4 +77,24 @@ it('the check agrees with all pairs, taken one by one straight from the definiti
   )
   // The rigs made at random must show each rule, or the agreement would say nothing.
   for (const rule of [...RULES, 'pair-broken']) expect(seen.get(rule) ?? 0, rule).toBeGreaterThan(5)
+})
+
+it('a mapping is unheard where nothing of its control fits, taken message by message', () => {
+  const seen = new Map<string, number>()
+  fc.assert(
+    fc.property(anyRig, (rig: Rig) => {
+      const naive = naiveUnheard(rig)
+      const found = check(rig).findings.filter(({ rule }) => rule === 'unheard')
+      for (const severity of ['error', 'warning', 'advice'] as const) {
+        const told = found.filter((finding) => finding.severity === severity)
+        const gestures = told.flatMap(({ at }) => at.map((place) => `${place.controller}/${place.gesture}`))
+        const wanted = naive.filter((each) => each.severity === severity)
+        expect(sorted(gestures), severity).toEqual(sorted(wanted.map(({ gesture }) => gesture)))
+        seen.set(severity, (seen.get(severity) ?? 0) + wanted.length)
+      }
+    }),
+    { numRuns: 300 },
+  )
+  for (const severity of ['error', 'warning', 'advice'])
+    expect(seen.get(severity) ?? 0, severity).toBeGreaterThan(5)
 })

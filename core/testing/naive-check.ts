@@ -1,4 +1,4 @@
-import type { Assignment, Destination, Message, Rig } from '../rig'
+import type { Assignment, Destination, Mapping, Message, Rig } from '../rig'
 
 /**
  * A checker written straight from the definitions, over all pairs, slow and without any of the code that
@@ -29,6 +29,8 @@ export interface NaiveFinding {
   rule: string
   senders: ReadonlySet<string>
   destination: string
+  /** Where they meet, one by one: family, channel and number. */
+  spots: ReadonlySet<string>
 }
 
 const from = (low: number, high: number): number[] =>
@@ -124,6 +126,8 @@ function meetingRule(a: Sent, b: Sent, one: Spot, other: Spot, merged: boolean):
   return one.values.some((value) => other.values.includes(value)) ? 'same-address' : 'split-value'
 }
 
+const spotName = ({ family, channel, number }: Spot): string => `${family} ${channel} ${number}`
+
 /** What two gestures do to each other, pair by pair and destination by destination. */
 export function naiveMeetings(rig: Rig): NaiveFinding[] {
   const all = everySent(rig)
@@ -134,14 +138,18 @@ export function naiveMeetings(rig: Rig): NaiveFinding[] {
       all.slice(index + 1).forEach((b) => {
         if (a.controller === b.controller && a.gesture === b.gesture) return
         if (!areLive(a, b) || isShared(rig, a, b)) return
-        const rules = new Set<string>()
+        const rules = new Map<string, Set<string>>()
         for (const one of spotsOf(a).filter((spot) => isHeard(destination, spot)))
           for (const other of spotsOf(b).filter((spot) => isHeard(destination, spot))) {
             const rule = meetingRule(a, b, one, other, merged)
-            if (rule !== null) rules.add(rule)
+            if (rule !== null)
+              rules.set(
+                rule,
+                (rules.get(rule) ?? new Set()).add(spotName(rule === 'pair-broken' ? other : one)),
+              )
           }
-        for (const rule of rules)
-          found.push({ rule, senders: new Set([a.key, b.key]), destination: destination.id })
+        for (const [rule, spots] of rules)
+          found.push({ rule, senders: new Set([a.key, b.key]), destination: destination.id, spots })
       }),
     )
   }
@@ -170,6 +178,7 @@ export function naiveKept(rig: Rig): NaiveFinding[] {
         rule,
         senders: new Set([sent.key]),
         destination: destination.id,
+        spots: new Set<string>(),
       })
       return [...(isReserved ? [finding('reserved')] : []), ...(isClaimed ? [finding('claimed')] : [])]
     }),
@@ -185,5 +194,44 @@ function isMeant(rig: Rig, sent: Sent, { id }: Destination, serves: readonly str
     if (learnedAt.scope !== 'channel' || sent.message.kind !== 'cc') return false
     const { channel, target } = learnedAt
     return channel === sent.channel && target.kind === 'cc' && target.number === sent.message.number
+  })
+}
+
+/** How a message comes to where a parameter listens: as it is, coarsely (of a pair only the MSB), or not. */
+function naiveFit(
+  { message, channel }: Sent,
+  { learnedAt }: Mapping,
+  { hears }: Destination,
+): 'whole' | 'coarse' | null {
+  if (learnedAt?.scope !== 'channel' || message.kind === 'off' || !('channel' in message)) return null
+  const { channels } = hears.playing
+  if (channels.kind === 'only' && !channels.channels.includes(channel)) return null
+  if (channels.kind !== 'merged' && learnedAt.channel !== channel) return null
+  const { target } = learnedAt
+  const isController = (kind: string): kind is 'cc' | 'cc14' => kind === 'cc' || kind === 'cc14'
+  if (!isController(target.kind) || !isController(message.kind)) return null
+  if (!('number' in target) || !('number' in message) || message.number !== target.number) return null
+  return message.kind === target.kind ? 'whole' : 'coarse'
+}
+
+/** Mappings of which nothing arrives as it should: by gesture, with how grave that is. Where passages and charts are none. */
+export function naiveUnheard(rig: Rig): Array<{ gesture: string; severity: 'error' | 'warning' | 'advice' }> {
+  const all = everySent(rig)
+  return rig.mappings.flatMap((mapping) => {
+    const destination = rig.destinations.find(({ id }) => id === mapping.destination)
+    const sent = all.filter(({ controller, gesture }) => `${controller}/${gesture}` === mapping.gesture)
+    const numbered = sent.filter(({ message }) => !('number' in message) || message.number !== 'wanted')
+    if (!destination || mapping.gesture === null || numbered.length === 0) return []
+    const told = (severity: 'error' | 'warning' | 'advice') => [{ gesture: mapping.gesture ?? '', severity }]
+    const fits = numbered.map((each) => naiveFit(each, mapping, destination))
+    if (fits.includes('whole')) return []
+    // A pair moves a 7-bit parameter; it is the pair that a 7-bit number moves coarsely.
+    if (fits.includes('coarse')) return mapping.learnedAt?.target.kind === 'cc14' ? told('advice') : []
+    const isHeardAtAll = numbered.some((each) => spotsOf(each).some((spot) => isHeard(destination, spot)))
+    const isProgramHeard = numbered.some(
+      (each) => each.message.kind === 'program' && isHeard(destination, { channel: each.channel } as Spot),
+    )
+    if (!isHeardAtAll && !isProgramHeard) return told('error')
+    return told(mapping.learnedAt === null ? 'advice' : 'warning')
   })
 }
