@@ -383,6 +383,10 @@ describe('a mapping set off by a control that is not its own', () => {
       })
     expect(severities(rig('one'), 'ghost')).toEqual(['error'])
     expect(severities(rig('two'), 'ghost')).toEqual([])
+    const anywhere = layered(sends20, { 'k2.turn': sendingCc(20) }, [{ ...learned20, scope: null }], {
+      passages: [passage('first', 'x', 'one'), passage('second', 'y', 'two')],
+    })
+    expect(severities(anywhere, 'ghost')).toEqual(['error'])
   })
   it('an accord with its control excuses it', () => {
     const accords = [{ id: 'x', name: 'X', reason: 'meant', gestures: ['a/k1.turn', 'a/k2.turn'] }]

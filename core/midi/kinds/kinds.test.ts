@@ -220,6 +220,82 @@ describe('every kind of message', () => {
   })
 })
 
+describe('the cells that a message occupies', () => {
+  const numbers = (input: Parameters<typeof fullMessage>[0], kind = 'note'): number[] =>
+    cellsOf(full(input), 3).flatMap((cell) => (cell.kind === kind ? [cell.number] : []))
+  const span = (more: object) =>
+    numbers({
+      kind: 'note',
+      keys: { kind: 'span', low: 60, high: 61, transpose: 0, octaveReach: 0, ...more },
+    })
+
+  it('are the keys as they sound, an octave button up and down, within 0 to 127', () => {
+    expect(span({})).toEqual([60, 61])
+    expect(span({ transpose: -3 })).toEqual([57, 58])
+    expect(span({ octaveReach: 1 })).toEqual(Array.from({ length: 26 }, (_, index) => 48 + index))
+    expect(span({ high: 127, low: 126, transpose: 5 })).toEqual([127])
+    expect(span({ low: 0, high: 1, transpose: -5 })).toEqual([0])
+  })
+
+  it('of a zone: notes, bend, pressure and CC 74 on each member, and RPN 6 with its carriers on the manager', () => {
+    const keys = {
+      kind: 'zone',
+      low: 60,
+      high: 60,
+      transpose: 0,
+      octaveReach: 0,
+      manager: 1,
+      members: 2,
+    } as const
+    const cells = cellsOf(full({ kind: 'note', keys }), 1)
+    const names = cells.map(({ kind, channel: on, number, role }) => `${kind} ${on} ${number} ${role}`)
+    expect(names.toSorted()).toEqual(
+      [
+        ...[2, 3].flatMap((on) => [
+          `note ${on} 60 main`,
+          `pitchBend ${on} 0 channel-wide`,
+          `channelPressure ${on} 0 channel-wide`,
+          `cc ${on} 74 main`,
+        ]),
+        'rpn 1 6 main',
+        ...[100, 101, 6].map((number) => `cc 1 ${number} carrier`),
+      ].toSorted(),
+    )
+  })
+
+  it('say which values are sent, and which by letting go', () => {
+    const sent = (more: object) => cellsOf(full({ kind: 'cc', number: 20, ...more } as never), 3)[0]?.sent
+    const held = { behaviour: { kind: 'momentary' }, range: { low: 5, high: 90 } }
+    expect(sent(held)).toEqual({ main: [{ low: 90, high: 90 }], release: 5 })
+    expect(sent({ ...held, releaseValue: 7 })).toEqual({ main: [{ low: 90, high: 90 }], release: 7 })
+    expect(sent({ ...held, releaseValue: 90 })).toEqual({ main: [{ low: 90, high: 90 }], release: null })
+    expect(sent({ range: { low: 90, high: 5 } })).toEqual({ main: [{ low: 5, high: 90 }], release: null })
+    expect(sent({ behaviour: { kind: 'toggle' }, range: held.range })).toEqual({
+      main: [
+        { low: 5, high: 5 },
+        { low: 90, high: 90 },
+      ],
+      release: null,
+    })
+    expect(sent({ behaviour: { kind: 'trigger' }, range: held.range })).toEqual({
+      main: [{ low: 90, high: 90 }],
+      release: null,
+    })
+  })
+
+  it('of parameters are the selection, the data, and the null at the end', () => {
+    const carriers = (more: object) =>
+      cellsOf(full({ kind: 'nrpn', number: 300, ...more } as never), 3)
+        .filter(({ role }) => role === 'carrier')
+        .map(({ number }) => number)
+        .toSorted((a, b) => a - b)
+    expect(carriers({})).toEqual([6, 38, 98, 99])
+    expect(carriers({ sendsLsb: false })).toEqual([6, 98, 99])
+    expect(carriers({ steps: 'increments' })).toEqual([96, 97, 98, 99])
+    expect(carriers({ nullAfter: true })).toEqual([6, 38, 98, 99, 100, 101])
+  })
+})
+
 describe('what a receiver makes of it', () => {
   it.each(['both', 'lsb-while-msb-same', 'msb-only'] as const)('a 14-bit pair, sending %s', (halves) => {
     fc.assert(
