@@ -307,6 +307,14 @@ describe('well-known', () => {
       ),
     ).toEqual(['advice well-known'])
     expect(found(testRig([testController('a', sent)], elsewhere, other))).toEqual(['error well-known'])
+    const on = (channel: number) =>
+      testDestination('d', {
+        parameters: [{ id: 'bright', name: 'Bright', fixed: { kind: 'cc', number: 74, channel } }],
+      })
+    const severity = (channel: number): string[] =>
+      found(testRig([testController('a', sent)], [elsewhere[0]!, on(channel)], other))
+    expect(severity(1)).toEqual(['error well-known'])
+    expect(severity(2)).toEqual(['advice well-known'])
   })
   it('is silent for the meaning itself, and for a control that is joined to nothing', () => {
     expect(

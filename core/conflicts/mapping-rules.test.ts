@@ -160,6 +160,17 @@ describe('silent', () => {
     expect(found(layered(...hidden), 'silent')).toEqual(['error'])
     expect(found(layered(...hidden, {}, chosen), 'silent')).toEqual([])
     expect(found(layered(...hidden, { powerUp: 'y' }), 'silent')).toEqual([])
+    const passage = (layer: string): Partial<RigInput> => ({
+      passages: [
+        {
+          id: 'p',
+          name: 'P',
+          showing: [{ controller: 'a', template: 't', layers: [{ stack: 's', layer }] }],
+        },
+      ],
+    })
+    expect(found(layered(...hidden, {}, passage('y')), 'silent')).toEqual([])
+    expect(found(layered(...hidden, {}, passage('x')), 'silent')).toEqual(['error'])
   })
   it('says nothing of what was put away', () => {
     expect(found(rigOf({}, mapped, { inUse: false }), 'silent')).toEqual([])

@@ -205,6 +205,18 @@ describe('full', () => {
     expect(finding?.message).toMatch(/^3 messages of .+ want a CC number on channel 1, and 2 are left/)
   })
   it('stays silent where there is just room enough', () => expect(found(wanting(4), 'full')).toEqual([]))
+  it('takes a house rule for the channel and controller that it names, and for no other', () => {
+    const ruled = (more: object): Rig => {
+      const rig = wanting(3)
+      return { ...rig, houseRules: rig.houseRules.map((rule) => ({ ...rule, ...more })) }
+    }
+    expect(found(ruled({ channel: 1 }), 'full')).toEqual(['error'])
+    expect(found(ruled({ channel: 2 }), 'full')).toEqual([])
+    expect(found(ruled({ controller: 'a' }), 'full')).toEqual(['error'])
+    expect(found(ruled({ controller: 'b' }), 'full')).toEqual([])
+    expect(found(ruled({ controller: 'a', block: 'pads' }), 'full')).toEqual([])
+    expect(found(ruled({ message: 'note' }), 'full')).toEqual([])
+  })
 })
 
 describe('out-of-ability', () => {
@@ -370,7 +382,9 @@ describe('stuck', () => {
   })
   it('finds a hold pedal likewise', () => {
     const pedal = (number: number) => sendingCc(number, { behaviour: { kind: 'momentary' } })
-    expect(found(paged(pedal(64), pedal(80)), 'stuck')).toEqual(['warning'])
+    for (const number of [64, 65, 66, 67, 68, 69])
+      expect(found(paged(pedal(number), pedal(80)), 'stuck'), `CC ${number}`).toEqual(['warning'])
+    for (const number of [63, 70]) expect(found(paged(pedal(number), pedal(80)), 'stuck')).toEqual([])
     expect(found(paged(pedal(80), pedal(81)), 'stuck')).toEqual([])
   })
   it.each<[string, Rig]>([
@@ -408,6 +422,54 @@ describe('traffic', () => {
     const message = check(rig).findings.find(({ rule }) => rule === 'traffic')?.message
     expect(message).toContain(`${Math.round((2 * 62 * 12 + 12) / 3.125)} ms`)
     expect(cures(rig, 'traffic')).toEqual(['lighten'])
+  })
+  it('says when setting all lights at the start takes longer than two hands', () => {
+    const lit = (count: number, connection: 'din' | 'usb'): Rig => {
+      const pads = Array.from({ length: count }, (_, index) => `p${index}`)
+      const model: NonNullable<RigInput['models']>[number] = {
+        ...plainModel,
+        id: 'lit',
+        abilities: {
+          ...plainModel.abilities,
+          connection,
+          lights: { levels: { pad: 'on-off' }, setBy: { kind: 'note-velocity' } },
+        },
+        surface: {
+          width: 2000,
+          height: 40,
+          controls: pads.map((id, index) => ({
+            id,
+            kind: 'pad',
+            label: id,
+            gestures: ['strike'],
+            place: { x: index * 6, y: 0, w: 5, h: 5 },
+          })),
+        },
+      }
+      const base = Object.fromEntries(
+        pads.map((id, index) => [
+          `${id}.strike`,
+          sending({ kind: 'note', keys: { kind: 'one', number: index % 128 } }),
+        ]),
+      )
+      return testRig([testController('a', base, { model: 'lit' })], [testDestination('d', { kind: 'daw' })], {
+        models: [model],
+      })
+    }
+    // A note on is three bytes: 260 of them take 249.6 ms, 261 take 250.56 ms.
+    expect(found(lit(260, 'din'), 'traffic')).toEqual([])
+    expect(found(lit(261, 'din'), 'traffic')).toEqual(['warning'])
+    expect(found(lit(300, 'usb'), 'traffic')).toEqual([])
+  })
+  it('counts together only what can be moved at the same time', () => {
+    const [first, second] = [nrpn(1), nrpn(2)]
+    const templates = [
+      { id: 't', name: 'T', base: { 'k1.turn': first } },
+      { id: 'u', name: 'U', base: { 'k2.turn': second } },
+    ]
+    const apart = testRig([testController('a', {}, { templates })], [testDestination('d', { kind: 'synth' })])
+    expect(found(onDin(first, second, 'synth'), 'traffic')).toEqual(['warning'])
+    expect(found(apart, 'traffic')).toEqual([])
   })
   it.each<[string, Rig]>([
     ['a USB cable', onDin(nrpn(1), nrpn(2), 'daw')],

@@ -47,6 +47,14 @@ describe('colours', () => {
     expect(apart(red, green, 'protanope')).toBeLessThan(apart(red, green))
     expect(apart(red, green, 'deuteranope')).toBeLessThan(apart(red, green))
   })
+
+  it('are seen in three ways that differ: a protanope sees red dark, a tritanope takes yellow for white', () => {
+    const red = (vision: Parameters<typeof apart>[2]) => apart('#ff0000', '#000000', vision)
+    expect(red('protanope')).toBeLessThan(red('deuteranope') * 0.9)
+    const yellow = (vision: Parameters<typeof apart>[2]) => apart('#ffff66', '#ffffff', vision)
+    expect(yellow('tritanope')).toBeLessThan(yellow('common') * 0.6)
+    expect(yellow('deuteranope')).toBeGreaterThan(yellow('common') * 0.6)
+  })
 })
 
 describe('the nearest colour of a palette', () => {

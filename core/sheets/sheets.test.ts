@@ -82,10 +82,13 @@ describe('formats', () => {
     )
   })
 
+  it('CSV of a table without rows is empty', () => expect(renderCsv(table([]))).toBe(''))
+
   it('HTML lets no cell become markup, and links to nothing outside', () => {
     const html = renderHtml(table([['<script>alert(1)</script>', '"&\'']]))
     expect(html).not.toContain('<script>')
     expect(html).toContain('&lt;script&gt;')
+    expect(html).toContain('&quot;&amp;&#39;')
     expect(html).not.toMatch(/(src|href)=/)
   })
 
