@@ -222,6 +222,13 @@ describe('what is reached', () => {
     expect(fourteen.smallestStep).toBeCloseTo(66 / 1023, 9)
   })
 
+  it('is the end where no step of the parameter lies between, and not one step before', () => {
+    const five = mappedRange(plain, parameter({ range: { min: 0, max: 4, unit: '' }, steps: 5 }))
+    const to = (high: number) => coverageOf(swept({ kind: 'cc', number: 7, range: { low: 0, high } }), five)
+    expect(to(112)).toMatchObject({ highest: 4, reachesHigh: true })
+    expect(to(111)).toMatchObject({ highest: 3, reachesHigh: false })
+  })
+
   it('names the end that a short pedal does not get to', () => {
     const pedal = swept({ kind: 'cc', number: 11, range: { low: 0, high: 110 } })
     expect(coverageOf(pedal, mappedRange(plain, volume))).toMatchObject({
