@@ -1,4 +1,4 @@
-import { parseRig, redone, RIG_VERSION, undone, type Patch, type Rig, type Step } from '#core/rig'
+import { redone, RIG_VERSION, undone, type Patch, type Rig, type Step } from '#core/rig'
 import Dexie from 'dexie'
 import type { LoggedStep, RigEntry, ShelfDatabase } from './database'
 
@@ -28,8 +28,10 @@ export class OutdatedRigError extends Error {
 }
 
 /** A rig as it was stored, in the format of today. Steps of an older format no longer fit it. */
-function renewed(open: OpenRig): OpenRig {
+async function renewed(open: OpenRig): Promise<OpenRig> {
   if ((open.rig.version as number) === RIG_VERSION) return open
+  // Reading files is loaded when it is needed, which here is once for each old rig.
+  const { parseRig } = await import('#core/rig/parse')
   const result = parseRig(open.rig)
   if (result.ok) return { ...open, rig: result.rig, past: [], future: [], isRenewed: true }
   const [problem] = result.problems
