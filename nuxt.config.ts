@@ -51,7 +51,12 @@ export default defineNuxtConfig({
   },
   vite: {
     // Smaller by a twentieth than what the usual minifier leaves, for some seconds more of building.
-    build: { target: 'es2023', minify: 'terser' },
+    build: {
+      target: 'es2023',
+      minify: 'terser',
+      // The package does not say so itself, and would be loaded before a file is read.
+      rollupOptions: { treeshake: { moduleSideEffects: (id) => !id.includes('jsonc-parser') } },
+    },
     plugins: [tailwindcss()],
     worker: { format: 'es' },
     optimizeDeps: {

@@ -5,6 +5,7 @@ import { check } from '.'
 
 type CableInput = NonNullable<RigInput['cables']>[number]
 type BoxInput = NonNullable<RigInput['boxes']>[number]
+type TemplateInput = NonNullable<NonNullable<RigInput['controllers']>[number]['templates']>[number]
 
 const found = (rig: Rig, rule: string): string[] =>
   check(rig)
@@ -463,7 +464,7 @@ describe('traffic', () => {
   })
   it('counts together only what can be moved at the same time', () => {
     const [first, second] = [nrpn(1), nrpn(2)]
-    const templates = [
+    const templates: TemplateInput[] = [
       { id: 't', name: 'T', base: { 'k1.turn': first } },
       { id: 'u', name: 'U', base: { 'k2.turn': second } },
     ]

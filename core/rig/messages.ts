@@ -10,7 +10,7 @@ import {
   type Address,
   type ChannelTarget,
 } from '../midi'
-import type { ControlKind, FixedAddress, GestureKind, Message, MessageKind } from './types'
+import type { CableKind, ControlKind, FixedAddress, GestureKind, Message, MessageKind } from './types'
 
 export {
   addressOf,
@@ -31,6 +31,8 @@ export {
 
 /** Every message kind, in the order in which they are offered. */
 export const MESSAGE_KINDS = Object.keys(KINDS) as readonly MessageKind[]
+/** The kinds of what a cable carries. From the list of kinds, not of schemas: the worker has no schemas. */
+export const CABLE_KINDS = MESSAGE_KINDS.filter((kind): kind is CableKind => kind !== 'off')
 
 /** The address of a fixed parameter at a destination; its channel is null where it hears any. */
 export function fixedTarget(fixed: FixedAddress): ChannelTarget {
