@@ -196,6 +196,33 @@ describe('where something listens, what lands there fits', () => {
       ),
     ).toEqual([])
   })
+  it('a control that sends the pair besides loses nothing', () => {
+    const pair = joined('a/k1.turn', 'p1', { learnedAt: '1:cc16+48' })
+    const plain: MessageInput = { kind: 'cc', number: 16 }
+    expect(severities(rigOf({ 'k1.turn': sending(plain) }, [pair]), 'unheard')).toEqual(['advice'])
+    expect(
+      severities(rigOf({ 'k1.turn': sending(plain, { kind: 'cc14', number: 16 }) }, [pair]), 'unheard'),
+    ).toEqual([])
+  })
+  it('a pair is broken as an error only on the channel on which it is heard', () => {
+    const heard = (channel: number) =>
+      rigOf({ 'k1.turn': sending({ kind: 'cc14', number: 20 }), 'k2.turn': sendingCc(52) }, [], {
+        parameters: [{ id: 'fine', name: 'Fine', fixed: { kind: 'cc14', number: 20, channel } }],
+      })
+    expect(severities(heard(1), 'pair-broken')).toEqual(['error'])
+    expect(severities(heard(2), 'pair-broken')).toEqual(['advice'])
+  })
+  it('controls on a channel of their own have no wrong home channel in common', () => {
+    const learned = ['k1', 'k2'].map((knob, index) =>
+      joined(`a/${knob}.turn`, index === 0 ? 'p1' : 'p2', { learnedAt: `1:cc${20 + index}` }),
+    )
+    const on = (more: object) =>
+      severities(
+        rigOf({ 'k1.turn': sendingCc(20, more), 'k2.turn': sendingCc(21, more) }, learned),
+        'unheard',
+      )
+    expect(on({ channel: 2 })).toEqual(['warning', 'warning'])
+  })
   it('the LSB of a pair by itself is another number', () =>
     expect(at({ kind: 'cc14', number: 20 }, '1:cc52')).toEqual(['warning']))
   it('programs with their bank', () => {

@@ -410,6 +410,15 @@ function isRestOf(error: string, errors: ReadonlySet<string>): boolean {
 }
 
 describe('check', () => {
+  it('lists by weight, and within a weight in the order of the rules', () => {
+    const weights = ['error', 'warning', 'advice']
+    const order = RULES.map(({ id }) => id)
+    const places = check(nineRingsRig('as-found')).findings.map(
+      ({ severity, rule }) => weights.indexOf(severity) * 100 + order.indexOf(rule),
+    )
+    expect(places).toEqual([...places].sort((a, b) => a - b))
+  })
+
   it('does not depend on the order of controllers', () => {
     fc.assert(
       fc.property(anyRig, (rig) => {

@@ -58,6 +58,10 @@ describe('colours', () => {
 })
 
 describe('the nearest colour of a palette', () => {
+  it('is the first of equally near ones', () => {
+    const entries = ['#102030', '#ffffff', '#ffffff'].map((colour, index) => ({ index, colour, name: '' }))
+    expect(nearestEntry('#fefefe', entries)?.entry.index).toBe(1)
+  })
   it('is the one that looking at each of them finds', () => {
     fc.assert(
       fc.property(hex, palette(20), (colour, entries) => {

@@ -58,9 +58,12 @@ describe('a wake sequence', () => {
         const lights = played(messages)
         for (const { control, entry } of lightPicture(rig, pelluna, showing)) {
           const shown = lights.get(`cc 16 ${control.lightNumber}`) ?? 0
+          const dark = darkOf(entriesFor(lightsOf(rig), control.kind))?.index
+          const isSent = lights.has(`cc 16 ${control.lightNumber}`)
+          if (which === 'needed' && isSent) expect(entry.index).not.toBe(dark)
           // What is left out starts as dark as the palette can be.
-          if (which === 'all' || lights.has(`cc 16 ${control.lightNumber}`)) expect(shown).toBe(entry.index)
-          else expect(entry.index).toBe(darkOf(entriesFor(lightsOf(rig), control.kind))?.index)
+          if (which === 'all' || isSent) expect(shown).toBe(entry.index)
+          else expect(entry.index).toBe(dark)
         }
       }),
       { numRuns: 60 },

@@ -2,8 +2,8 @@ import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
 import { assignmentsOf, perform, placeKey, withChannel, type RigEdit } from '../rig'
-import { anyRig } from '../testing/rigs'
-import { mappingName, mappingState, unheardAfter } from '.'
+import { anyRig, sendingCc, testController, testDestination, testRig } from '../testing/rigs'
+import { mappingName, mappingState, onceTaught, unheardAfter } from '.'
 
 const rig = nineRingsRig('as-performed')
 const after = (edit: RigEdit) => perform(rig, 'x', [edit]).rig
@@ -29,6 +29,23 @@ describe('what a change makes unheard', () => {
   it('is everything that rests on a home channel, when that changes', () => {
     const moved = after({ type: 'controller-set', controller: 'syzra', set: { homeChannel: 15 } })
     expect(unheardAfter(rig, moved).length).toBeGreaterThan(8)
+  })
+
+  it('can be taught again, but not what a chart fixes', () => {
+    const parameters = [
+      { id: 'p1', name: 'One' },
+      { id: 'bright', name: 'Bright', fixed: { kind: 'cc' as const, number: 74 } },
+    ]
+    const at = (parameter: string, learnedAt: string | null, number: number) =>
+      testRig(
+        [testController('a', { 'k1.turn': sendingCc(number) })],
+        [testDestination('d', { parameters })],
+        { mappings: [{ id: 'm', gesture: 'a/k1.turn', destination: 'd', parameter, learnedAt }] },
+      )
+    expect(onceTaught(at('p1', '1:cc20', 20), at('p1', '1:cc20', 21)).taught).toEqual(['m'])
+    const fixed = onceTaught(at('bright', null, 74), at('bright', null, 21))
+    expect(fixed.taught).toEqual([])
+    expect(fixed.rig.mappings[0]?.learnedAt).toBeNull()
   })
 
   it('is what a cable writes to another place', () => {

@@ -229,6 +229,16 @@ describe('what is reached', () => {
     expect(to(111)).toMatchObject({ highest: 3, reachesHigh: false })
   })
 
+  it('a chart counts in values of its own as far as 14 bits go', () => {
+    const charted = (max: number) =>
+      mappedRange(
+        plain,
+        parameter({ range: { min: 0, max, unit: '' }, fixed: { kind: 'nrpn', number: 1, channel: null } }),
+      )
+    expect(charted(16_383).rawTop).toBe(16_383)
+    expect(charted(16_384).rawTop).toBeNull()
+  })
+
   it('names the end that a short pedal does not get to', () => {
     const pedal = swept({ kind: 'cc', number: 11, range: { low: 0, high: 110 } })
     expect(coverageOf(pedal, mappedRange(plain, volume))).toMatchObject({
