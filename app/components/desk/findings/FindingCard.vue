@@ -85,6 +85,7 @@ const vFocus = { mounted: (element: HTMLElement) => element.focus() }
         :key="fix.id"
         :look="index === 0 && fix.kind !== 'share' ? 'strong' : 'quiet'"
         :disabled="!rigs.canEdit || !analysis.isCurrent"
+        class="h-auto! min-h-7 max-w-full text-left whitespace-normal!"
         :data-fix="fix.kind"
         @click="edit(fix.label, fix.edits)"
         @mouseenter="looked = fix"
