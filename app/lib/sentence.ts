@@ -7,6 +7,7 @@ import {
   MESSAGE_KIND_NAME,
   MESSAGE_KINDS,
   numberBounds,
+  topOf,
   withChannel,
   withKind,
   withNumber,
@@ -214,10 +215,7 @@ function keyWords(message: Extract<Message, { keys: unknown }>, rig: SentenceCon
 
 function rangeWords({ message }: SentenceContext): Word[] {
   if (!('range' in message)) return []
-  const top =
-    message.kind === 'cc' || message.kind === 'channelPressure' || message.kind === 'polyPressure'
-      ? 127
-      : 16383
+  const top = topOf(message) ?? 0
   const end = (id: 'low' | 'high', label: string): Word => ({
     type: 'number',
     id,

@@ -36,7 +36,7 @@ async function renewed(open: OpenRig): Promise<OpenRig> {
   if (result.ok) return { ...open, rig: result.rig, past: [], future: [], isRenewed: true }
   const [problem] = result.problems
   throw new OutdatedRigError(
-    `“${open.entry.name}” was kept by an older version and cannot be read: ${problem?.path ?? ''} ${problem?.message ?? ''}. Export it with that version, or open another rig.`,
+    `“${open.entry.name}” was kept by an older version and cannot be read: ${problem?.path ?? ''} ${problem?.message ?? ''}. It stays on the shelf as it is. Open another rig, or import a copy of it that you exported.`,
   )
 }
 

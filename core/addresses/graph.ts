@@ -76,9 +76,3 @@ export function portGraph(rig: Rig): PortGraph {
     onwardOf: (owner) => onward.get(owner) ?? [],
   }
 }
-
-/** The cables that carry on what a cable brings. */
-export const nextCables = (graph: PortGraph, { to }: Cable): readonly Cable[] =>
-  [to, ...graph.openedAt(to)]
-    .flatMap(({ owner }) => graph.onwardOf(owner))
-    .flatMap((at) => graph.cablesFrom(at))

@@ -4,7 +4,6 @@ import {
   type Assignment,
   type GestureKey,
   type Id,
-  type Mapping,
   type Passage,
   type Place,
   type Rig,
@@ -42,12 +41,6 @@ export function showsIn(rig: Rig, passage: Passage, place: Spot, gesture: Gestur
   const stack = stackOfLayer(template, place.layer)
   const chosen = shown.layers.find((candidate) => candidate.stack === stack?.id)
   return chosen === undefined || chosen.layer === place.layer
-}
-
-/** Is a mapping's scope one that its destination can be in during a passage? A scope wins over everywhere elsewhere. */
-export function countsIn({ scopes }: Passage, { destination, scope }: Mapping): boolean {
-  const said = scopes.find((each) => each.destination === destination)
-  return said === undefined || scope === null || said.scope === scope
 }
 
 const hides = (over: Standing, base: Standing, gesture: GestureKey): boolean =>

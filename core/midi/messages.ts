@@ -7,7 +7,6 @@ import type {
   ChannelOrHome,
   Message,
   MessageKind,
-  SystemMessage,
   SystemTarget,
   Target,
   ChannelTarget,
@@ -49,10 +48,6 @@ export const MESSAGE_KIND_NAME = Object.fromEntries(
 
 /** Does the message travel on a channel? */
 export const isChannelMessage = (message: Message): message is ChannelMessage => 'channel' in message
-
-/** Is the message sent, but on no channel? */
-export const isSystemMessage = (message: Message): message is SystemMessage =>
-  message.kind !== 'off' && !isChannelMessage(message)
 
 /** The channel itself, 1–16, with "home" replaced by what it stands for. */
 export const resolveChannel = (channel: ChannelOrHome, homeChannel: Channel): Channel =>

@@ -13,7 +13,7 @@ import {
   type Sender,
   type Way,
 } from '../../addresses'
-import { printTarget, sameAddress, type Address, type SentMessage } from '../../midi'
+import { distinctAddresses, printTarget, type Address, type SentMessage } from '../../midi'
 import { rigIndex, type Cable, type Controller, type Destination, type Id, type Rig } from '../../rig'
 import type { CheckContext } from '../context'
 import { stopFix, unplugFix } from '../fixes/cables'
@@ -165,11 +165,33 @@ const isSameWay = (a: Way, b: Way): boolean => {
   return one.length === other.length && one.every((cable, at) => cable === other[at]) && last(a) === last(b)
 }
 
+/** What doubled ways at a bus have in common: the cables in which they differ. */
+const causeOf = (bus: Bus, ways: readonly Way[]): string =>
+  [
+    bus.id,
+    ...fork(ways)
+      .map(({ id }) => id)
+      .toSorted(),
+  ].join(' ')
+
+/** The cables on which the ways of a draft differ. */
+function forkOf(context: CheckContext, { senders, destinations, cause }: Draft): Cable[] {
+  const { controllers, destinations: known } = rigIndex(context.rig)
+  const controller = controllers.get(senders[0]?.place.controller ?? '')
+  const destination = known.get(destinations[0] ?? '')
+  if (!controller || !destination) return []
+  for (const bus of context.occupancy.buses) {
+    if (bus.destination !== destination.id) continue
+    const { ways } = doubled(context, controller, bus, destination)
+    if (causeOf(bus, ways) === cause) return fork(ways)
+  }
+  return []
+}
+
 /** The cables that are not on every way: what the ways differ in, and so what many controllers have in common. */
-const fork = (ways: readonly Way[]): string => {
+const fork = (ways: readonly Way[]): Cable[] => {
   const routes = ways.map(cablesOf)
-  const differing = routes.flat().filter((cable) => routes.some((route) => !route.includes(cable)))
-  return [...new Set(differing.map(({ id }) => id))].toSorted().join(' ')
+  return [...new Set(routes.flat().filter((cable) => routes.some((route) => !route.includes(cable))))]
 }
 
 /** One gesture reaches one input two ways: notes double, steps count twice. */
@@ -195,7 +217,6 @@ export const doublePath: Rule = {
           ),
           ...(local ? ['its own keys'] : []),
         ]
-        const common = fork(ways)
         return [
           {
             severity: 'error',
@@ -204,7 +225,7 @@ export const doublePath: Rule = {
             addresses: sentAddresses(twice).slice(0, MOST_ADDRESSES),
             destinations: [destination.id],
             about: `${controller.id} ${bus.id}`,
-            ...(common === '' || local ? {} : { cause: `${bus.id} ${common}` }),
+            ...(fork(ways).length === 0 || local ? {} : { cause: causeOf(bus, ways) }),
             things: things(ways),
             cures: () => curesFor(rig, ways, twice, local),
           },
@@ -220,8 +241,7 @@ export const doublePath: Rule = {
     const destinations = drafts[0]?.destinations ?? []
     const cables = new Set(drafts.flatMap((draft) => draft.things ?? []).map(({ id }) => id))
     const named = rig.cables.filter(({ id }) => cables.has(id))
-    const differing = new Set((drafts[0]?.cause ?? '').split(' ').slice(1))
-    const own = named.filter(({ id }) => differing.has(id))
+    const own = drafts[0] ? forkOf(context, drafts[0]) : []
     return {
       severity: 'error',
       message: `${destinations.map((id) => rigIndex(rig).destinations.get(id)?.name ?? '').join()} gets what ${names} send twice, because the way forks and meets again: ${shortListed(
@@ -231,10 +251,7 @@ export const doublePath: Rule = {
         ),
       )}.`,
       senders,
-      addresses: drafts
-        .flatMap((draft) => draft.addresses)
-        .filter((address, index, all) => all.findIndex((other) => sameAddress(other, address)) === index)
-        .slice(0, MOST_ADDRESSES),
+      addresses: distinctAddresses(drafts.flatMap((draft) => draft.addresses)).slice(0, MOST_ADDRESSES),
       destinations,
       about: drafts[0]?.cause ?? '',
       things: named.map(({ id }) => ({ kind: 'cable', id })),
