@@ -10,6 +10,7 @@ import {
   testDestination,
   testRig,
   type Assigned,
+  layeredTemplates,
 } from '../testing/rigs'
 import { onceTaught } from '../mappings'
 import { check, RULES, type Finding } from '.'
@@ -123,24 +124,7 @@ describe('same-address', () => {
     const layered = (base: Assigned, a: Assigned, b: Assigned): Rig =>
       testRig([
         testController('a', base, {
-          templates: [
-            {
-              id: 't',
-              name: 'T',
-              base,
-              stacks: [
-                {
-                  id: 's',
-                  name: 'S',
-                  gestures: ['k1.turn', 'k2.turn'],
-                  layers: [
-                    { id: 'x', name: 'X', assignments: a },
-                    { id: 'y', name: 'Y', assignments: b },
-                  ],
-                },
-              ],
-            },
-          ],
+          templates: layeredTemplates(a, b, { gestures: ['k1.turn', 'k2.turn'] }, base),
         }),
       ])
     expect(found(layered({}, { 'k1.turn': sendingCc(20) }, { 'k2.turn': sendingCc(20) }))).toEqual([])

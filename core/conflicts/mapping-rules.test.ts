@@ -1,6 +1,14 @@
 import { describe, expect, it } from 'vitest'
 import { perform, type Rig, type RigInput } from '../rig'
-import { sending, sendingCc, testController, testDestination, testRig, type Assigned } from '../testing/rigs'
+import {
+  sending,
+  sendingCc,
+  testController,
+  testDestination,
+  testRig,
+  type Assigned,
+  layeredTemplates,
+} from '../testing/rigs'
 import { check } from '.'
 
 type MappingInput = NonNullable<RigInput['mappings']>[number]
@@ -54,25 +62,7 @@ const layered = (
     {},
     mappings,
     {
-      templates: [
-        {
-          id: 't',
-          name: 'T',
-          stacks: [
-            {
-              id: 's',
-              name: 'S',
-              gestures: ['k1.turn', 'k2.turn'],
-              powerUp: 'x',
-              layers: [
-                { id: 'x', name: 'X', assignments: a },
-                { id: 'y', name: 'Y', assignments: b },
-              ],
-              ...stack,
-            },
-          ],
-        },
-      ],
+      templates: layeredTemplates(a, b, { gestures: ['k1.turn', 'k2.turn'], powerUp: 'x', ...stack }),
     },
     rest,
   )

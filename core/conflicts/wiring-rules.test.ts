@@ -1,6 +1,14 @@
 import { describe, expect, it } from 'vitest'
 import { perform, type Rig, type RigInput } from '../rig'
-import { plainModel, sending, sendingCc, testController, testDestination, testRig } from '../testing/rigs'
+import {
+  plainModel,
+  sending,
+  sendingCc,
+  testController,
+  testDestination,
+  testRig,
+  layeredTemplates,
+} from '../testing/rigs'
 import { check } from '.'
 
 type CableInput = NonNullable<RigInput['cables']>[number]
@@ -246,23 +254,7 @@ describe('out-of-ability', () => {
             'a',
             {},
             {
-              templates: [
-                {
-                  id: 't',
-                  name: 'T',
-                  stacks: [
-                    {
-                      id: 's',
-                      name: 'S',
-                      gestures: ['k1.turn'],
-                      layers: [
-                        { id: 'x', name: 'X' },
-                        { id: 'y', name: 'Y' },
-                      ],
-                    },
-                  ],
-                },
-              ],
+              templates: layeredTemplates({}, {}, { gestures: ['k1.turn'] }),
             },
           ),
         ],
@@ -306,24 +298,11 @@ describe('stuck', () => {
           {},
           {
             model: 'pads',
-            templates: [
-              {
-                id: 't',
-                name: 'T',
-                stacks: [
-                  {
-                    id: 's',
-                    name: 'S',
-                    gestures: ['p1.strike'],
-                    powerUp: 'x',
-                    layers: [
-                      { id: 'x', name: 'X', assignments: { 'p1.strike': first } },
-                      { id: 'y', name: 'Y', assignments: { 'p1.strike': second } },
-                    ],
-                  },
-                ],
-              },
-            ],
+            templates: layeredTemplates(
+              { 'p1.strike': first },
+              { 'p1.strike': second },
+              { gestures: ['p1.strike'], powerUp: 'x' },
+            ),
           },
         ),
       ],

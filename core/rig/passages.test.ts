@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
 import { check } from '../conflicts'
-import { sendingCc, testController, testRig } from '../testing/rigs'
+import { sendingCc, testController, testRig, layeredTemplates } from '../testing/rigs'
 import {
   EditError,
   perform,
@@ -22,24 +22,11 @@ const rig: Rig = testRig([
     'b',
     {},
     {
-      templates: [
-        {
-          id: 't',
-          name: 'T',
-          stacks: [
-            {
-              id: 's',
-              name: 'S',
-              gestures: ['k1.turn'],
-              powerUp: 'x',
-              layers: [
-                { id: 'x', name: 'X', assignments: { 'k1.turn': sendingCc(20) } },
-                { id: 'y', name: 'Y', assignments: { 'k1.turn': sendingCc(21) } },
-              ],
-            },
-          ],
-        },
-      ],
+      templates: layeredTemplates(
+        { 'k1.turn': sendingCc(20) },
+        { 'k1.turn': sendingCc(21) },
+        { gestures: ['k1.turn'], powerUp: 'x' },
+      ),
     },
   ),
 ])

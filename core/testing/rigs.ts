@@ -4,6 +4,7 @@ import { parseRig, type Message, type Rig, type RigInput } from '../rig'
 
 type ModelInput = NonNullable<RigInput['models']>[number]
 type ControllerInput = NonNullable<RigInput['controllers']>[number]
+type StackInput = NonNullable<NonNullable<ControllerInput['templates']>[number]['stacks']>[number]
 type DestinationInput = NonNullable<RigInput['destinations']>[number]
 type MappingInput = NonNullable<RigInput['mappings']>[number]
 export type Assigned = Record<string, { messages: MessageInput[]; pinned?: boolean }>
@@ -65,6 +66,31 @@ export const testDestination = (id: string, more: Partial<DestinationInput> = {}
 })
 
 /** A valid rig of these controllers, all cabled to these destinations. */
+/** One template with a stack of two layers, `x` and `y`; `stack` says which gestures it holds, and more of it. */
+export const layeredTemplates = (
+  x: Assigned,
+  y: Assigned,
+  stack: Omit<StackInput, 'id' | 'name' | 'layers'>,
+  base: Assigned = {},
+): NonNullable<ControllerInput['templates']> => [
+  {
+    id: 't',
+    name: 'T',
+    base,
+    stacks: [
+      {
+        id: 's',
+        name: 'S',
+        layers: [
+          { id: 'x', name: 'X', assignments: x },
+          { id: 'y', name: 'Y', assignments: y },
+        ],
+        ...stack,
+      },
+    ],
+  },
+]
+
 export function testRig(
   controllers: readonly ControllerInput[],
   destinations: readonly DestinationInput[] = [testDestination('d')],

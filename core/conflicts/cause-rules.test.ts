@@ -1,0 +1,110 @@
+import { describe, expect, it } from 'vitest'
+import { perform } from '../rig'
+import { sendingCc, testController, testDestination, testRig, type Assigned } from '../testing/rigs'
+import { check } from '.'
+import { type MappingInput, told, joined, rigOf, learned20, sends20 } from '../testing/mapped-rigs'
+
+describe('accords', () => {
+  const accords = [{ id: 'x', name: 'X', reason: 'meant', gestures: ['a/k1.turn', 'a/k2.turn'] }]
+  it('one that excuses two that move one thing is not idle', () => {
+    const rig = rigOf(
+      { ...sends20, 'k2.turn': sendingCc(21) },
+      [learned20, joined('a/k2.turn', 'p1', { learnedAt: '1:cc21' })],
+      {},
+      { accords },
+    )
+    expect(check(rig).findings).toEqual([])
+    const without = perform(rig, 'x', [{ type: 'accord-remove', accord: 'x' }]).rig
+    expect(check(without).findings.map(({ rule }) => rule)).toEqual(['double-drive'])
+  })
+})
+
+describe('one cause, one finding', () => {
+  const six = (more: Partial<Parameters<typeof sendingCc>[1]> = {}): Assigned =>
+    Object.fromEntries([1, 2, 3, 4, 5].map((n) => [`k${n}.turn`, sendingCc(20 + n, more)]))
+  const learned = (channel: number): MappingInput[] =>
+    [1, 2, 3, 4, 5].map((n) => joined(`a/k${n}.turn`, `p${n}`, { learnedAt: `${channel}:cc${20 + n}` }))
+  const parameters = { parameters: [1, 2, 3, 4, 5].map((n) => ({ id: `p${n}`, name: `P${n}` })) }
+  it('a wrong home channel', () => {
+    const rig = testRig(
+      [testController('a', six(), { homeChannel: 2 })],
+      [testDestination('d', parameters)],
+      {
+        mappings: learned(1),
+      },
+    )
+    const { findings, fixesOf } = check(rig)
+    expect(findings.map(({ rule }) => rule)).toEqual(['unheard'])
+    expect(findings[0]?.at).toHaveLength(5)
+    const home = fixesOf(findings[0]?.id ?? '').find(({ kind }) => kind === 'home')
+    expect(check(perform(rig, 'x', home?.edits ?? []).rig).findings).toEqual([])
+  })
+  it('a controller that is the copy of another', () => {
+    const rig = testRig([testController('a', six()), testController('b', six())])
+    const found = told(rig, 'same-address')
+    expect(found).toHaveLength(1)
+    expect(found[0]).toContain('A and B send the same at 5 addresses')
+  })
+  it('a controller that was put away', () => {
+    const rig = testRig(
+      [testController('a', {}, { inUse: false }), testController('b', six())],
+      [testDestination('d', parameters)],
+      {
+        mappings: learned(1),
+      },
+    )
+    const { findings, fixesOf } = check(rig)
+    expect(findings.map(({ rule }) => rule)).toEqual(['ghost'])
+    const clear = fixesOf(findings[0]?.id ?? '').find(({ kind }) => kind === 'clear')
+    expect(check(perform(rig, 'x', clear?.edits ?? []).rig).findings).toEqual([])
+  })
+  it('a junction that is doubled, for all who pass it', () => {
+    const box = (id: string) => ({
+      id,
+      name: id.toUpperCase(),
+      kind: 'merge' as const,
+      ports: [
+        { id: 'in', name: 'In', direction: 'in' as const },
+        { id: 'out', name: 'Out', direction: 'out' as const },
+      ],
+    })
+    const wire = (from: string, to: string, port = 'in') => ({
+      id: `${from}-${to}`,
+      from: { owner: from, port: 'out' },
+      to: { owner: to, port },
+    })
+    const rig = testRig(
+      [testController('a', sends20), testController('b', { 'k1.turn': sendingCc(21) })],
+      [testDestination('d')],
+      {
+        boxes: [box('m'), box('n'), box('o')],
+        cables: [
+          wire('a', 'm'),
+          wire('b', 'm'),
+          wire('m', 'n'),
+          wire('m', 'o'),
+          wire('n', 'd'),
+          wire('o', 'd'),
+        ],
+      },
+    )
+    expect(told(rig, 'double-path')).toHaveLength(1)
+    expect(told(rig, 'double-path')[0]).toContain('gets what A and B send twice')
+  })
+  it('an id does not change when something unrelated does', () => {
+    const rig = testRig([
+      testController('a', { ...sends20, 'k2.turn': sendingCc(30) }),
+      testController('b', { ...sends20, 'k3.turn': sendingCc(30) }),
+    ])
+    const ids = check(rig).findings.map(({ id }) => id)
+    expect(ids).toHaveLength(2)
+    const less = perform(rig, 'x', [
+      {
+        type: 'assignment',
+        at: { controller: 'b', template: 't', layer: null, gesture: 'k3.turn' },
+        assignment: null,
+      },
+    ]).rig
+    expect(check(less).findings.map(({ id }) => id)).toEqual(ids.filter((id) => id.includes('cc20')))
+  })
+})

@@ -1,0 +1,52 @@
+import type { Rig, RigInput } from '../rig'
+import { sendingCc, testController, testDestination, testRig, type Assigned } from './rigs'
+import { check } from '../conflicts'
+
+export type MappingInput = NonNullable<RigInput['mappings']>[number]
+export type CableInput = NonNullable<RigInput['cables']>[number]
+export type DestinationInput = Parameters<typeof testDestination>[1]
+
+/** What a rule says of a rig, each with its weight before it. */
+export const told = (rig: Rig, rule: string): string[] =>
+  check(rig)
+    .findings.filter((finding) => finding.rule === rule)
+    .map(({ severity, message }) => `${severity}: ${message}`)
+/** How grave what a rule says is, finding by finding. */
+export const severities = (rig: Rig, rule: string): string[] =>
+  told(rig, rule).map((text) => text.slice(0, text.indexOf(':')))
+
+export const joined = (
+  gesture: string | null,
+  parameter: string,
+  more: Partial<MappingInput> = {},
+): MappingInput => ({
+  id: `m-${gesture ?? 'none'}-${parameter}-${more.scope ?? ''}`.replaceAll(/[^a-z0-9-]/g, '-'),
+  gesture,
+  destination: 'd',
+  parameter,
+  ...more,
+})
+export const rigOf = (
+  base: Assigned,
+  mappings: MappingInput[] = [],
+  destination: DestinationInput = {},
+  more: Partial<RigInput> = {},
+): Rig => testRig([testController('a', base)], [testDestination('d', destination)], { mappings, ...more })
+export const plainCable: CableInput = {
+  id: 'a-d',
+  from: { owner: 'a', port: 'out' },
+  to: { owner: 'd', port: 'in' },
+}
+export const ruled = (
+  rules: CableInput['rules'],
+  otherwise: 'pass' | 'stop' = 'pass',
+): Partial<RigInput> => ({
+  cables: [{ ...plainCable, rules, otherwise }],
+})
+export const rewrite = (match: object, to: object) => ({ kind: 'rewrite' as const, match, to })
+export const merged = { hears: { playing: { channels: { kind: 'merged' as const } } } }
+export const only = (...channels: number[]) => ({
+  hears: { playing: { channels: { kind: 'only' as const, channels } } },
+})
+export const learned20 = joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' })
+export const sends20 = { 'k1.turn': sendingCc(20) }
