@@ -8,7 +8,7 @@ const learnedAt = (channel: number, number: number) => ({
   target: { kind: 'cc' as const, number },
 })
 
-const { assignmentsOf, cellKey, cellsOf, check, perform, recheck, stressRig } = await builtCore()
+const { assignmentsOf, cellKey, cellsOf, check, nineRingsRig, perform, recheck, stressRig } = await builtCore()
 
 const RUNS = 9
 const RECHECKS = 41
@@ -118,6 +118,22 @@ it('the whole check of a large rig, and after one edit', () => {
       `  recheck after a mapping is taught  ${teaching.toFixed(0).padStart(6)} ms = 1/${(full / teaching).toFixed(1)} of the whole`,
       `  recheck after a control is moved   ${moving.toFixed(0).padStart(6)} ms = 1/${(full / moving).toFixed(1)} of the whole`,
       `  memory that one check takes       ${memory.toFixed(0).padStart(6)} MB`,
+    ].join('\n'),
+  )
+})
+
+it('the whole check of the demo, whose cables have rules, and all its cures', () => {
+  const rig = nineRingsRig('as-found')
+  let cures = 0
+  const [full, all] = inTurn(rig, check, (copy) => {
+    const { findings, fixesOf } = check(copy)
+    cures = findings.reduce((sum, { id }) => sum + fixesOf(id).length, 0)
+  })
+  console.log(
+    [
+      `Demo as found, ${check(rig).findings.length} findings, ${cures} cures:`,
+      `  the whole check                    ${full.toFixed(0).padStart(6)} ms`,
+      `  every cure tried out               ${(all - full).toFixed(0).padStart(6)} ms = ${((all - full) / full / cures).toFixed(2)} × the check a cure`,
     ].join('\n'),
   )
 })

@@ -55,6 +55,9 @@ const withoutRules = (graph: PortGraph): PortGraph => {
   }
 }
 
+/** So many states of flows are kept, about 10 MB; then they are forgotten. */
+const MOST_KEPT_STATES = 50_000
+
 interface Topology {
   buses: readonly Bus[]
   cables: readonly Cable[]
@@ -101,8 +104,23 @@ function deliver(rig: Rig): Delivery {
     if (passed.every(isPlainCable)) open.set(id, reached)
   }
 
-  const flows = (id: Id, message: SentMessage): Flow[] =>
-    seenByCables(message, topologyOf(id).cables).map((part) => flowOf(graph, outputs.get(id) ?? [], part))
+  const known = new Map<string, readonly Flow[]>()
+  let keptStates = 0
+  const flows = (id: Id, message: SentMessage): readonly Flow[] => {
+    const key = `${id} ${JSON.stringify(message)}`
+    const before = known.get(key)
+    if (before) return before
+    const found = seenByCables(message, topologyOf(id).cables).map((part) =>
+      flowOf(graph, outputs.get(id) ?? [], part),
+    )
+    keptStates += found.reduce((sum, { states }) => sum + states.length, 0)
+    if (keptStates > MOST_KEPT_STATES) {
+      known.clear()
+      keptStates = 0
+    }
+    known.set(key, found)
+    return found
+  }
 
   const arrivals = (id: Id, message: SentMessage): readonly Arrival[] => {
     const all = open.get(id)

@@ -10,6 +10,7 @@ import {
   withChannel,
   controlsOf,
   memo,
+  memoOfTwo,
   modelOf,
   type Assignment,
   type Controller,
@@ -249,47 +250,40 @@ function distinct(cells: Cell[]): Cell[] {
 /** What arrives of a sender's message, at every bus it comes to; kept as long as the delivery is the same. */
 export function arrivalsOf(delivery: Delivery, sender: Sender): readonly Arrival[] {
   const { controller } = sender.place
-  if (delivery.open.has(controller)) return delivery.arrivals(controller, outgoing(sender))
-  const own = kept.get(delivery) ?? new WeakMap<Sender, readonly Arrival[]>()
-  kept.set(delivery, own)
-  const known = own.get(sender)
-  if (known) return known
-  const found = delivery.arrivals(controller, outgoing(sender))
-  own.set(sender, found)
-  return found
+  return delivery.open.has(controller)
+    ? delivery.arrivals(controller, outgoing(sender))
+    : changedArrivals(delivery, sender)
 }
-// What cables change or stop takes longer to work out than to keep.
-const kept = new WeakMap<Delivery, WeakMap<Sender, readonly Arrival[]>>()
 
-/** Answers, for one sender, what it occupies at every destination it reaches. */
-export function emitter(delivery: Delivery): (sender: Sender) => readonly Emission[] {
-  const known = new WeakMap<Sender, readonly Emission[]>()
-  const carriedFrom = (sender: Sender): readonly Emission[] => {
-    const before = known.get(sender)
-    if (before) return before
-    const found = arrivalsOf(delivery, sender).flatMap(({ bus, messages }): Emission[] => {
-      const cells = distinct(messages.flatMap((message) => cellsOf(message, sender.channel))).filter(
-        bus.hears,
-      )
-      return cells.length > 0 ? [{ sender, bus, cells }] : []
-    })
-    known.set(sender, found)
-    return found
+// What cables change or stop takes longer to work out than to keep.
+const changedArrivals = memoOfTwo((delivery: Delivery, sender: Sender) =>
+  delivery.arrivals(sender.place.controller, outgoing(sender)),
+)
+
+const changedEmissions = memoOfTwo((delivery: Delivery, sender: Sender): readonly Emission[] =>
+  changedArrivals(delivery, sender).flatMap(({ bus, messages }): Emission[] => {
+    const cells = distinct(messages.flatMap((message) => cellsOf(message, sender.channel))).filter(bus.hears)
+    return cells.length > 0 ? [{ sender, bus, cells }] : []
+  }),
+)
+
+/** What a sender occupies at every destination it reaches. */
+export function emissionsIn(delivery: Delivery, sender: Sender): readonly Emission[] {
+  const open = delivery.open.get(sender.place.controller)
+  if (!open) return changedEmissions(delivery, sender)
+  const emissions: Emission[] = []
+  for (const bus of open) {
+    const cells = bus.hearsAll ? sender.cells : sender.cells.filter(bus.hears)
+    if (cells.length > 0) emissions.push({ sender, bus, cells })
   }
-  return (sender) => {
-    const open = delivery.open.get(sender.place.controller)
-    if (!open) return carriedFrom(sender)
-    const emissions: Emission[] = []
-    for (const bus of open) {
-      const cells = bus.hearsAll ? sender.cells : sender.cells.filter(bus.hears)
-      if (cells.length > 0) emissions.push({ sender, bus, cells })
-    }
-    return emissions
-  }
+  return emissions
 }
 
 /**
  * For every message of every controller in use, the cells it occupies at every destination it
  * reaches, after cables, boxes and their rules, rewrites included.
  */
-export const emit = (rig: Rig): Emission[] => sendersOf(rig).flatMap(emitter(deliveryOf(rig)))
+export function emit(rig: Rig): Emission[] {
+  const delivery = deliveryOf(rig)
+  return sendersOf(rig).flatMap((sender) => emissionsIn(delivery, sender))
+}

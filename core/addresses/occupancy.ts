@@ -2,7 +2,7 @@ import type { MessageKind, Rig } from '../rig'
 import type { Bus } from './buses'
 import { deliveryOf, type Delivery } from './delivery'
 import { cellKey, type Cell, type CellAddress } from './cells'
-import { emitter, sendersOf, type Emission, type Sender } from './emission'
+import { emissionsIn, sendersOf, type Emission, type Sender } from './emission'
 import { senderIndex, type SenderIndex } from './sender-index'
 import type { SenderChange } from './sender-change'
 
@@ -118,7 +118,7 @@ function occupancyFrom(
 export function occupancyOf(rig: Rig): Occupancy {
   const delivery = deliveryOf(rig)
   const { buses } = delivery
-  const emissionsOf = emitter(delivery)
+  const emissionsOf = (sender: Sender) => emissionsIn(delivery, sender)
   const occupancy: Occupancy = occupancyFrom(
     { rig, buses, delivery, emissionsOf },
     () => sendersOf(rig),

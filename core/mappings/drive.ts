@@ -1,6 +1,6 @@
 import type { Sender } from '../addresses'
 import type { SentMessage } from '../midi'
-import { findGesture, type Destination, type Parameter, type Rig } from '../rig'
+import { findGesture, memo, type Control, type Destination, type Parameter, type Rig } from '../rig'
 import { travelOf, type Travel } from '../values'
 import { drivingMessages, type ResolvedMapping } from './resolved'
 
@@ -11,18 +11,34 @@ export interface Drive {
   travel: Travel
 }
 
-/** What moves the parameter of a mapping, over all templates and layers. */
-export function drivesOf(rig: Rig, resolved: ResolvedMapping): Drive[] {
-  return resolved.meeting.flatMap((sender): Drive[] => {
-    const found = findGesture(rig, sender.gesture)
-    if (!found) return []
-    return drivingMessages(rig, sender, resolved).map((message) => ({
-      sender,
-      message,
-      travel: travelOf(message, found.control),
-    }))
-  })
+interface Driving {
+  rig: Rig
+  resolved: ResolvedMapping
+  /** The control of each sender that meets the mapping. */
+  controls: ReadonlyArray<Control | null>
 }
+
+const drive = memo(
+  ({ resolved, controls }: Driving) => [resolved, ...controls],
+  ({ rig, resolved, controls }): readonly Drive[] =>
+    resolved.meeting.flatMap((sender, index): Drive[] => {
+      const control = controls[index]
+      if (!control) return []
+      return drivingMessages(rig, sender, resolved).map((message) => ({
+        sender,
+        message,
+        travel: travelOf(message, control),
+      }))
+    }),
+)
+
+/** What moves the parameter of a mapping, over all templates and layers. */
+export const drivesOf = (rig: Rig, resolved: ResolvedMapping): readonly Drive[] =>
+  drive({
+    rig,
+    resolved,
+    controls: resolved.meeting.map(({ gesture }) => findGesture(rig, gesture)?.control ?? null),
+  })
 
 /** Can a parameter that is relative to a selection be this one at times? */
 export const standsFor = (relative: Parameter, other: Parameter): boolean =>

@@ -9,6 +9,7 @@ import {
   matchOf,
   outgoing,
   sendersIn,
+  type Delivery,
   type Hit,
   type Loss,
   type Match,
@@ -72,9 +73,12 @@ export function sendersOfGesture(rig: Rig, gesture: GestureRef): readonly Sender
 }
 
 /** How what a sender sends is taken by a listening address of a destination; null where it does not arrive there. */
-export function matchAt(rig: Rig, sender: Sender, destination: Id, listening: Address): Match | null {
+export const matchAt = (rig: Rig, sender: Sender, destination: Id, listening: Address): Match | null =>
+  matchIn(deliveryOf(rig), sender, destination, listening)
+
+function matchIn(delivery: Delivery, sender: Sender, destination: Id, listening: Address): Match | null {
   let found: Match | null = null
-  for (const arrival of arrivalsOf(deliveryOf(rig), sender)) {
+  for (const arrival of arrivalsOf(delivery, sender)) {
     if (arrival.bus.destination !== destination) continue
     const match = arrivalMatch(listening, arrival)
     if (match === 'whole') return match
@@ -96,24 +100,44 @@ export function wouldMatch(
     .some((arrival) => arrival.bus.destination === destination && arrivalMatch(listening, arrival) !== null)
 }
 
-/** Every one of these mappings whose destination and parameter are there, with what it rests on. */
-export function resolveMappings(rig: Rig, mappings: readonly Mapping[] = rig.mappings): ResolvedMapping[] {
-  return mappings.flatMap((mapping): ResolvedMapping[] => {
-    const target = mappingParameter(rig, mapping)
-    if (!target) return []
+interface Resolving {
+  delivery: Delivery
+  mapping: Mapping
+  target: { destination: Destination; parameter: Parameter }
+  senders: readonly Sender[]
+}
+
+const resolve = memo(
+  ({ delivery, mapping, target, senders }: Resolving) => [mapping, delivery, target.parameter, ...senders],
+  ({ delivery, mapping, target, senders }): ResolvedMapping => {
     const listening = listeningOf(mapping, target.parameter)
-    const senders = mapping.gesture === null ? [] : sendersOfGesture(rig, mapping.gesture)
     const meeting: Sender[] = []
     const coarse: Sender[] = []
     for (const sender of listening ? senders : []) {
-      const match = listening && matchAt(rig, sender, mapping.destination, listening.address)
+      const match = listening && matchIn(delivery, sender, mapping.destination, listening.address)
       if (match === null) continue
       meeting.push(sender)
       if (match === 'msb-only') coarse.push(sender)
     }
-    return [{ mapping, ...target, listening, senders, meeting, coarse }]
+    return { mapping, ...target, listening, senders, meeting, coarse }
+  },
+)
+
+/**
+ * Every one of these mappings whose destination and parameter are there, with what it rests on. The same object
+ * again as long as all of that is the same.
+ */
+export function resolveMappings(rig: Rig, mappings: readonly Mapping[] = rig.mappings): ResolvedMapping[] {
+  const delivery = deliveryOf(rig)
+  return mappings.flatMap((mapping): ResolvedMapping[] => {
+    const target = mappingParameter(rig, mapping)
+    if (!target) return []
+    const senders = mapping.gesture === null ? NOBODY : sendersOfGesture(rig, mapping.gesture)
+    return [resolve({ delivery, mapping, target, senders })]
   })
 }
+
+const NOBODY: readonly Sender[] = []
 
 /**
  * Who sets a mapping off at its destination, whether meant or not: what arrives in the cells that it listens at. Carriers

@@ -18,6 +18,18 @@ export function memo<I, T>(
   }
 }
 
+/** A function of two objects that is worked out once for the same two, and kept as long as both are. */
+export function memoOfTwo<A extends object, B extends object, T>(make: (a: A, b: B) => T): (a: A, b: B) => T {
+  const known = new WeakMap<A, WeakMap<B, { value: T }>>()
+  return (a, b) => {
+    let ofA = known.get(a)
+    if (!ofA) known.set(a, (ofA = new WeakMap()))
+    let kept = ofA.get(b)
+    if (!kept) ofA.set(b, (kept = { value: make(a, b) }))
+    return kept.value
+  }
+}
+
 /** A list of the same objects again, as the very list that was seen last, so that it can be compared as one. */
 export function stableList<T>(): (list: readonly T[]) => readonly T[] {
   let last: readonly T[] = []

@@ -1,6 +1,7 @@
 import {
   cablesOf,
   deliveryOf,
+  emissionsIn,
   isHeard,
   landedAt,
   outgoing,
@@ -9,12 +10,19 @@ import {
   type Bus,
   type Delivery,
   type FlowState,
-  type Occupancy,
   type Sender,
   type Way,
 } from '../../addresses'
 import { distinctAddresses, printTarget, type Address, type SentMessage } from '../../midi'
-import { rigIndex, type Cable, type Controller, type Destination, type Id, type Rig } from '../../rig'
+import {
+  memoOfTwo,
+  rigIndex,
+  type Cable,
+  type Controller,
+  type Destination,
+  type Id,
+  type Rig,
+} from '../../rig'
 import type { CheckContext } from '../context'
 import { stopFix, unplugFix } from '../fixes/cables'
 import type { Draft, Fix } from '../finding'
@@ -38,7 +46,7 @@ const keyOf = (address: Address, bus: Bus): string =>
     : printTarget(address.target)
 
 /** The ways on which a sender's message comes to a bus as one and the same address. */
-function waysOf(delivery: Delivery, bus: Bus, destination: Id, sender: Sender): Way[] {
+function waysOf(delivery: Delivery, bus: Bus, sender: Sender): Way[] {
   const { controller } = sender.place
   const isAt = ({ port }: FlowState): boolean => delivery.busesAt(port).includes(bus)
   for (const { starts, states } of delivery.flows(controller, outgoing(sender))) {
@@ -51,7 +59,7 @@ function waysOf(delivery: Delivery, bus: Bus, destination: Id, sender: Sender): 
       }
     let found: Way[] = []
     for (const ends of byAddress.values()) {
-      const ways = waysTo(starts, (state) => ends.has(state), destination)
+      const ways = waysTo(starts, (state) => ends.has(state), bus.destination)
       if (ways.length > found.length) found = ways
     }
     if (found.length > 0) return found
@@ -126,38 +134,51 @@ const mayFork = (delivery: Delivery, bus: Bus, destination: Id, controller: Id):
 /** What stands for any message where no rule looks at it. */
 const ANYTHING: SentMessage = { kind: 'realtime', moment: 'move', command: 'reset' }
 
-/** All that a controller sends. */
-function sendersOf({ rig }: Occupancy, controller: Controller): readonly Sender[] {
-  const position = rig.controllers.indexOf(controller)
-  return controller.inUse && position >= 0 ? sendersIn(rig, controller, position) : []
+/** What a controller sends to a bus more than once, and how it comes there. */
+interface Doubled {
+  twice: readonly Sender[]
+  ways: readonly Way[]
 }
 
-/** What a controller sends to a bus more than once, and how it comes there. */
+const NONE: Doubled = { twice: [], ways: [] }
+
 function doubled(
-  { occupancy }: CheckContext,
+  { rig, occupancy: { delivery } }: CheckContext,
   controller: Controller,
   bus: Bus,
   destination: Destination,
-): { twice: Sender[]; ways: Way[] } {
-  const { delivery } = occupancy
-  const localWays = isLocal(destination, controller) ? 1 : 0
+): Doubled {
+  const position = rig.controllers.indexOf(controller)
+  if (!controller.inUse || position < 0) return NONE
   const isOpen = delivery.open.has(controller.id)
-  if (localWays === 0 && isOpen && !mayFork(delivery, bus, destination.id, controller.id))
-    return { twice: [], ways: [] }
-  const sent = sendersOf(occupancy, controller).filter((sender) => !isRepeatable(sender))
-  // Where no rule looks at anything, all of a controller's messages go the same ways.
-  let common: Way[] | null = null
-  const ways: Way[] = []
-  const twice = sent.filter((sender) => {
-    if (!occupancy.emissionsOf(sender).some((emission) => emission.bus === bus)) return false
-    const own = common ?? waysOf(delivery, bus, destination.id, sender)
-    if (isOpen) common = own
-    if (own.length + localWays < 2) return false
-    for (const way of own) if (!ways.some((other) => isSameWay(other, way))) ways.push(way)
-    return true
-  })
-  return { twice, ways }
+  const hasLocalWay = isLocal(destination, controller)
+  if (!hasLocalWay && isOpen && !mayFork(delivery, bus, destination.id, controller.id)) return NONE
+  return doubledAt(delivery, sendersIn(rig, controller, position))(bus, hasLocalWay ? 1 : 0)
 }
+
+/** What of these senders of one controller comes twice to a bus that it also reaches by some ways of its own. */
+const doubledAt = memoOfTwo((delivery: Delivery, senders: readonly Sender[]) => {
+  const sent = senders.filter((sender) => !isRepeatable(sender))
+  const known = new Map<Bus, Doubled>()
+  return (bus: Bus, localWays: number): Doubled => {
+    const before = known.get(bus)
+    if (before) return before
+    // Where no rule looks at anything, all of a controller's messages go the same ways.
+    let common: Way[] | null = null
+    const ways: Way[] = []
+    const twice = sent.filter((sender) => {
+      if (!emissionsIn(delivery, sender).some((emission) => emission.bus === bus)) return false
+      const own = common ?? waysOf(delivery, bus, sender)
+      if (delivery.open.has(sender.place.controller)) common = own
+      if (own.length + localWays < 2) return false
+      for (const way of own) if (!ways.some((other) => isSameWay(other, way))) ways.push(way)
+      return true
+    })
+    const found = { twice, ways }
+    known.set(bus, found)
+    return found
+  }
+})
 
 const isSameWay = (a: Way, b: Way): boolean => {
   const [one, other] = [cablesOf(a), cablesOf(b)]
@@ -206,7 +227,6 @@ export const doublePath: Rule = {
       const destination = destinations.get(bus.destination)
       if (!destination || destination.inside !== null) return []
       return controllers.flatMap((controller): Draft[] => {
-        if (!controller.inUse) return []
         const { twice, ways } = doubled(context, controller, bus, destination)
         if (twice.length === 0) return []
         const local = isLocal(destination, controller) ? destination : null

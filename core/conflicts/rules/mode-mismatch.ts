@@ -1,6 +1,6 @@
 import { drivesOf, mappingName, type Drive, type ResolvedMapping } from '../../mappings'
-import { ENCODING_WORDS, type Mapping, type RelativeEncoding, type RigEdit } from '../../rig'
-import { coverageOf, mappedRange, plainNumber } from '../../values'
+import { ENCODING_WORDS, memoOfTwo, type Mapping, type RelativeEncoding, type RigEdit } from '../../rig'
+import { coverageOf, mappedRange, plainNumber, type Travel } from '../../values'
 import type { CheckContext } from '../context'
 import type { Draft, Fix, Severity } from '../finding'
 import type { Rule } from '../rule'
@@ -86,6 +86,13 @@ function mismatchOf(resolved: ResolvedMapping, { travel }: Drive): Mismatch | nu
   return null
 }
 
+type Sweep = Extract<Travel, { kind: 'sweep' }>
+
+// To go through what a control reaches takes longer than the rest of the rule.
+const coverage = memoOfTwo((sweep: Sweep, { mapping, parameter }: ResolvedMapping) =>
+  coverageOf(sweep, mappedRange(mapping, parameter)),
+)
+
 /** Values that a finer message of the same control would reach. */
 function resolutionLost(
   { rig }: CheckContext,
@@ -101,7 +108,7 @@ function resolutionLost(
   const owner = rig.controllers.find(({ id }) => id === drive.sender.place.controller)
   const model = rig.models.find(({ id }) => id === owner?.model)
   if (!model?.abilities.fourteenBit) return null
-  const { missed, smallestStep } = coverageOf(drive.travel, mappedRange(mapping, parameter))
+  const { missed, smallestStep } = coverage(drive.travel, resolved)
   if (!missed || missed.count === 0 || smallestStep === null) return null
   return {
     severity: 'advice',

@@ -1,7 +1,16 @@
-import { DIN_BYTES_PER_MS, outgoing, type Sender } from '../../addresses'
+import { DIN_BYTES_PER_MS, outgoing, type Delivery, type Sender } from '../../addresses'
 import { sweepBytes } from '../../midi'
 import { LIGHT_BYTES, settableLights } from '../../lights/address'
-import { modelOf, placeKey, powerUpShowing, rigIndex, type Cable, type Place, type Rig } from '../../rig'
+import {
+  memoOfTwo,
+  modelOf,
+  placeKey,
+  powerUpShowing,
+  rigIndex,
+  type Cable,
+  type Place,
+  type Rig,
+} from '../../rig'
 import type { CheckContext } from '../context'
 import type { Draft, Fix } from '../finding'
 import type { Rule } from '../rule'
@@ -30,32 +39,35 @@ interface Cost {
   senders: Sender[]
 }
 
-/** The DIN cables on which a message of a controller travels. */
-function travelled({ rig, occupancy: { delivery } }: CheckContext, sender: Sender): Cable[] {
-  const { controller } = sender.place
-  const passed = delivery.cablesFrom(controller).filter((cable) => isDin(rig, cable))
-  if (passed.length === 0 || delivery.open.has(controller)) return passed
-  const taken = new Set(
-    delivery
-      .flows(controller, outgoing(sender))
+/** The cables with rules and without on which a sender's message travels. */
+const cablesTaken = memoOfTwo((delivery: Delivery, sender: Sender): ReadonlySet<Cable | null> => {
+  const flows = delivery.flows(sender.place.controller, outgoing(sender))
+  return new Set(
+    flows
       .flatMap(({ starts, states }) => [...starts, ...states.flatMap(({ next }) => next)])
       .map(({ cable }) => cable),
   )
-  return passed.filter((cable) => taken.has(cable))
-}
+})
 
 /** What passes each DIN cable, by place. */
 function costsByCable(context: CheckContext): Map<Cable, Map<string, Cost>> {
   const { rig, occupancy, controllers } = context
   const { delivery } = occupancy
-  const onDin = new Set(
-    controllers.flatMap(({ id }) => (delivery.cablesFrom(id).some((cable) => isDin(rig, cable)) ? [id] : [])),
+  const din = new Map(
+    controllers.flatMap(({ id }) => {
+      const passed = delivery.cablesFrom(id).filter((cable) => isDin(rig, cable))
+      return passed.length > 0 ? [[id, passed] as const] : []
+    }),
   )
   const costs = new Map<Cable, Map<string, Cost>>()
-  if (onDin.size === 0) return costs
+  if (din.size === 0) return costs
   for (const sender of occupancy.senders) {
-    if (!onDin.has(sender.place.controller)) continue
-    for (const cable of travelled(context, sender)) {
+    const { controller } = sender.place
+    const passed = din.get(controller)
+    if (!passed) continue
+    const taken = delivery.open.has(controller) ? null : cablesTaken(delivery, sender)
+    for (const cable of passed) {
+      if (taken && !taken.has(cable)) continue
       const onCable = costs.get(cable) ?? new Map<string, Cost>()
       costs.set(cable, onCable)
       const key = placeKey(sender.place)
