@@ -120,7 +120,7 @@ describe.each(['vellum', 'night'])('in the %s theme', (theme) => {
     await page.click('[data-lens=lights]')
     const tabs = [
       ['palette', '[data-testid=lights] select'],
-      ['wake', '[data-testid=wake-count]'],
+      ['light-init', '[data-testid=light-init-count]'],
       ['roles', '[data-role]'],
     ]
     for (const [tab, ready] of theme === 'vellum' ? tabs : tabs.slice(2)) {

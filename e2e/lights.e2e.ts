@@ -82,14 +82,14 @@ describe('lights', () => {
   })
 
   it('every message that sets them at the start is counted, and the file reads back', async () => {
-    await tab('wake')
+    await tab('light-init')
     await page.waitFor('the count', async () =>
-      (await page.text('[data-testid=wake-count]')).startsWith('42 messages, 126 bytes'),
+      (await page.text('[data-testid=light-init-count]')).startsWith('42 messages, 126 bytes'),
     )
-    await page.click('[data-testid=wake-text]')
+    await page.click('[data-testid=light-init-text]')
     const lines = (await page.downloaded('.txt')).trim().split('\n')
     expect(lines).toHaveLength(42)
-    await page.click('[data-testid=wake-midi]')
+    await page.click('[data-testid=light-init-midi]')
     const file = await page.downloadedBytes('.mid')
     const events = (parseMidi(file).tracks[0] ?? []).flatMap((event) =>
       event.type === 'controller' ? [[0xb0 | event.channel, event.controllerType, event.value]] : [],
@@ -98,7 +98,7 @@ describe('lights', () => {
       events.map((bytes) => bytes.map((byte) => byte.toString(16).padStart(2, '0').toUpperCase()).join(' ')),
     ).toEqual(lines.map((line) => line.slice(0, 8)))
     // Notes and controllers are no SysEx: there is no such file of them.
-    expect(await page.count('[data-testid=wake-raw]')).toBe(0)
+    expect(await page.count('[data-testid=light-init-raw]')).toBe(0)
   })
 
   it('a palette is pasted; a bad one is refused with its line, and the old one stays', async () => {

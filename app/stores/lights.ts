@@ -5,10 +5,10 @@ import {
   knowsColours,
   lightness,
   lightPicture,
-  wake,
+  lightInit,
   type LightLook,
   type Lit,
-  type Wake,
+  type LightInit,
 } from '#core/lights'
 import {
   changeAssignments,
@@ -27,7 +27,7 @@ import { useDeskStore } from './desk'
 import { usePendingEditStore } from './pending-edit'
 import { useRigStore } from './rig'
 
-export type LightsTab = 'roles' | 'palette' | 'wake'
+export type LightsTab = 'roles' | 'palette' | 'light-init'
 export type Look = 'start' | 'on' | 'active' | 'value'
 export type SetBy = NonNullable<Assignment['light']>['setBy']
 
@@ -191,11 +191,11 @@ export const useLightsStore = defineStore('lights', () => {
     }
   }
 
-  const wakeOf = computed<Wake | null>(() => {
+  const lightInitOf = computed<LightInit | null>(() => {
     const { rig } = rigs
     if (!rig || !desk.controller) return null
     const controllers = isWholeRig.value ? rig.controllers.filter(({ inUse }) => inUse) : [desk.controller]
-    return wake(rig, controllers, desk.showing, which.value)
+    return lightInit(rig, controllers, desk.showing, which.value)
   })
 
   return {
@@ -212,7 +212,7 @@ export const useLightsStore = defineStore('lights', () => {
     palettes,
     places,
     uses,
-    wakeOf,
+    lightInitOf,
     addRole,
     setRole,
     give,

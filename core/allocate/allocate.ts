@@ -20,7 +20,7 @@ import { followersIn } from './followers'
 import { askedSenders, troublesOf, type Trouble } from './free'
 import { whyFixed, whyLeftOut } from './movable'
 import type { Plan, PlannedChange, Shortage } from './plan'
-import { poser, type Pose, type Posed } from './pose'
+import { problemBuilder, type BuildProblem, type BuiltProblem } from './build-problem'
 import type { AllocateRequest } from './request'
 import { NOWHERE, type Choice } from './solver/problem'
 import { standIn } from './stand-in'
@@ -32,12 +32,12 @@ const MOST_ATTEMPTS = 6
 
 function changesOf(
   context: CheckContext,
-  posed: Posed,
+  built: BuiltProblem,
   choice: Choice,
   reasonFor: (sender: Sender) => string,
 ): PlannedChange[] {
-  return posed.senders.flatMap((sender, item): PlannedChange[] => {
-    const to = posed.free.has(sender) ? posed.goesTo(item, choice[item] ?? 0) : null
+  return built.senders.flatMap((sender, item): PlannedChange[] => {
+    const to = built.free.has(sender) ? built.goesTo(item, choice[item] ?? 0) : null
     if (to === null) return []
     const spot = spotOf(sender, to.channel, to.number)
     return [sender, ...followersIn(context).of(sender)].flatMap((each): PlannedChange[] => {
@@ -81,25 +81,25 @@ const isWide = ({ policy }: AllocateRequest): boolean =>
 function shortagesOf(
   check: Check,
   request: AllocateRequest,
-  posed: Posed,
+  built: BuiltProblem,
   choice: Choice,
   troubles: readonly Trouble[],
 ): Shortage[] {
   const { rig } = check.context
   const groups = new Map<string, { senders: Sender[]; room: Set<number> }>()
-  posed.senders.forEach((sender, item) => {
-    if (!isLeft(posed, choice, item)) return
+  built.senders.forEach((sender, item) => {
+    if (!isLeft(built, choice, item)) return
     const key = `${sender.place.controller} ${sender.channel} ${sender.message.kind}`
     const group = groups.get(key) ?? { senders: [], room: new Set() }
     groups.set(key, group)
     group.senders.push(sender)
-    for (const address of posed.roomFor(item)) group.room.add(address)
+    for (const address of built.roomFor(item)) group.room.add(address)
   })
   const rivalsFor = (senders: readonly Sender[], room: ReadonlySet<number>): ReadonlySet<Sender> =>
     new Set([
       ...senders,
-      ...posed.senders.filter(
-        (sender, item) => posed.free.has(sender) && posed.roomFor(item).some((address) => room.has(address)),
+      ...built.senders.filter(
+        (sender, item) => built.free.has(sender) && built.roomFor(item).some((address) => room.has(address)),
       ),
     ])
   return [...groups.values()].map(({ senders, room }) => {
@@ -191,7 +191,7 @@ function bringErrors(before: Check, after: Check, changes: readonly PlannedChang
   return changes.filter(({ at }) => places.has(placeKey(at)))
 }
 
-const isLeft = ({ problem, free, senders }: Posed, choice: Choice, item: number): boolean => {
+const isLeft = ({ problem, free, senders }: BuiltProblem, choice: Choice, item: number): boolean => {
   const sender = senders[item]
   return (
     sender !== undefined && free.has(sender) && problem.items[item]?.addresses[choice[item] ?? 0] === NOWHERE
@@ -199,20 +199,24 @@ const isLeft = ({ problem, free, senders }: Posed, choice: Choice, item: number)
 }
 
 /** Those who are left without an address, and all who could have had one of those they could have had. */
-function rivalsOf(posed: Posed, choice: Choice): ReadonlySet<Sender> {
-  const left = posed.senders.flatMap((_, item) => (isLeft(posed, choice, item) ? [item] : []))
-  const room = new Set(left.flatMap((item) => posed.roomFor(item)))
+function rivalsOf(built: BuiltProblem, choice: Choice): ReadonlySet<Sender> {
+  const left = built.senders.flatMap((_, item) => (isLeft(built, choice, item) ? [item] : []))
+  const room = new Set(left.flatMap((item) => built.roomFor(item)))
   return new Set(
-    posed.senders.filter(
+    built.senders.filter(
       (sender, item) =>
-        posed.free.has(sender) &&
-        (left.includes(item) || posed.roomFor(item).some((address) => room.has(address))),
+        built.free.has(sender) &&
+        (left.includes(item) || built.roomFor(item).some((address) => room.has(address))),
     ),
   )
 }
 
 /** Which items go to one channel together, in the order of the rig; null where each goes by itself. */
-function channelGroups(rig: Rig, { policy }: AllocateRequest, { senders, free }: Posed): Fields | null {
+function channelGroups(
+  rig: Rig,
+  { policy }: AllocateRequest,
+  { senders, free }: BuiltProblem,
+): Fields | null {
   const numbers = new Map<string, number>()
   const groups = senders.map((sender) => {
     const group = free.has(sender) ? groupOf(rig, policy, sender) : null
@@ -238,19 +242,19 @@ function channelGroups(rig: Rig, { policy }: AllocateRequest, { senders, free }:
 function planned(
   { context }: Check,
   request: AllocateRequest,
-  pose: Pose,
+  buildProblem: BuildProblem,
   barred: ReadonlySet<string>,
   onProgress?: (progress: Progress) => boolean,
-): { posed: Posed; solution: Solution } {
+): { built: BuiltProblem; solution: Solution } {
   const options = { steps: request.steps, ...(onProgress ? { onProgress } : {}) }
-  const near = pose(barred, new Set())
+  const near = buildProblem(barred, new Set())
   const together = channelGroups(context.rig, request, near)
   if (together)
-    return { posed: near, solution: solveInFields(near.problem, together, CHANNELS.length, options) }
+    return { built: near, solution: solveInFields(near.problem, together, CHANNELS.length, options) }
   const solution = solve(near.problem, options)
-  if (request.policy.kind !== 'keep-if-room' || solution.score.errors === 0) return { posed: near, solution }
-  const wide = pose(barred, rivalsOf(near, solution.choice))
-  return { posed: wide, solution: solve(wide.problem, options) }
+  if (request.policy.kind !== 'keep-if-room' || solution.score.errors === 0) return { built: near, solution }
+  const wide = buildProblem(barred, rivalsOf(near, solution.choice))
+  return { built: wide, solution: solve(wide.problem, options) }
 }
 
 /** Who is struck out keeps those in place with whom it would have gone. */
@@ -283,11 +287,11 @@ export function allocate(
   const request = withLeaders(check.context, asked)
   const troubles = troublesOf(check)
   const { free: senders, fixed } = askedSenders(check, request, troubles)
-  const pose = poser(check.context, request, senders, troubles)
+  const buildProblem = problemBuilder(check.context, request, senders, troubles)
   const barred = new Set<string>()
   for (let attempt = 1; ; attempt++) {
-    const { posed, solution } = planned(check, request, pose, barred, onProgress)
-    const changes = changesOf(check.context, posed, solution.choice, reasons(request, troubles))
+    const { built, solution } = planned(check, request, buildProblem, barred, onProgress)
+    const changes = changesOf(check.context, built, solution.choice, reasons(request, troubles))
     const moves = changes.map(({ edit }): RigEdit => edit)
     const moved = apply(rig, moves)
     // A plan comes with its list of what to teach again: what it leaves is what is left once that is done.
@@ -313,7 +317,7 @@ export function allocate(
         .filter(({ id }) => moved.mappings.some((mapping) => mapping.id === id))
         .map((mapping) => ({ mapping: mapping.id, name: mappingName(rig, mapping) })),
       shortages: [
-        ...shortagesOf(check, request, posed, solution.choice, troubles),
+        ...shortagesOf(check, request, built, solution.choice, troubles),
         ...(request.kind === 'repair' ? heldErrors(check.context, request, troubles) : []),
         ...(request.kind === 'fill' || request.kind === 'avoid'
           ? heldBack(check.context, request, fixed)

@@ -83,10 +83,10 @@ const everything = ({ addresses }: Shape): Int32Array => Int32Array.from(address
 
 /** The same for problems that differ only in the field where they lie. */
 function likeness({ items, chains }: Problem, field: number, { fieldOf, within }: Fields): string {
-  const things = new Map<number, number>()
-  const thing = (resource: number): number => {
-    const known = things.get(resource) ?? things.size
-    things.set(resource, known)
+  const labels = new Map<number, number>()
+  const labelOf = (resource: number): number => {
+    const known = labels.get(resource) ?? labels.size
+    labels.set(resource, known)
     return known
   }
   const shapes = new Map<Shape, number>()
@@ -99,7 +99,7 @@ function likeness({ items, chains }: Problem, field: number, { fieldOf, within }
       Array.from(shape.addresses, (address) =>
         address === NOWHERE ? NOWHERE : fieldOf(address) === field ? within(address) : -2,
       ),
-      shape.takes.map((takes) => Array.from(takes, thing)),
+      shape.takes.map((takes) => Array.from(takes, labelOf)),
       TERMS.map((term) => (term === 'breaks' ? 0 : Array.from(shape.costs[term]))),
     ])
     return shapes.size - 1

@@ -49,7 +49,7 @@ function groupsOf(problem: Problem, chains: Part['chains']): Group[] {
   return [...groups.values()]
 }
 
-/** What all chains cost together at these prices, how often each thing is taken, and how much of each term there is. */
+/** What all chains cost together at these prices, how often each resource is taken, and how much of each term there is. */
 function relaxed(
   problem: Problem,
   groups: readonly Group[],

@@ -119,7 +119,7 @@ function lightenFix(senders: readonly Sender[]): Fix[] {
 }
 
 /** Controllers on DIN whose lights take too long to set at the start. */
-function longWakes({ rig, controllers }: CheckContext): Draft[] {
+function longLightInits({ rig, controllers }: CheckContext): Draft[] {
   return controllers.flatMap((controller): Draft[] => {
     if (!controller.inUse || modelOf(rig, controller).abilities.connection !== 'din') return []
     const { length } = settableLights(rig, controller, powerUpShowing(controller))
@@ -132,7 +132,7 @@ function longWakes({ rig, controllers }: CheckContext): Draft[] {
         senders: [],
         addresses: [],
         destinations: [],
-        about: `wake ${controller.id}`,
+        about: `light-init ${controller.id}`,
         things: [{ kind: 'controller', id: controller.id }],
       },
     ]
@@ -166,6 +166,6 @@ export const traffic: Rule = {
         },
       ]
     })
-    return [...swept, ...longWakes(context)]
+    return [...swept, ...longLightInits(context)]
   },
 }

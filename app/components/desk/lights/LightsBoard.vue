@@ -8,7 +8,7 @@ const desk = useDeskStore()
 const TABS: ReadonlyArray<{ id: LightsTab; name: string }> = [
   { id: 'roles', name: 'Roles' },
   { id: 'palette', name: 'Palette' },
-  { id: 'wake', name: 'At the start' },
+  { id: 'light-init', name: 'At the start' },
 ]
 const LOOKS: ReadonlyArray<{ value: Look; label: string }> = [
   { value: 'start', label: 'at the start' },
@@ -46,6 +46,6 @@ const LOOKS: ReadonlyArray<{ value: Look; label: string }> = [
     <p v-if="!desk.controller?.inUse" class="text-soft px-4 text-xs">This controller is put away.</p>
     <RolesTab v-if="lights.tab === 'roles'" />
     <PaletteTab v-else-if="lights.tab === 'palette'" />
-    <WakeTab v-else />
+    <LightInitTab v-else />
   </section>
 </template>

@@ -5,7 +5,7 @@ import type { Takes } from './ground'
 import type { AllocateRequest } from './request'
 
 /** Everything of which there is one, by number: cells of destinations, and what of several only one may keep. */
-export interface Things {
+export interface Resources {
   /** What a sender takes that goes somewhere. */
   taken: (sender: Sender, takes: Takes) => number[]
   /** What a sender takes that stays where it is. */
@@ -18,13 +18,13 @@ export interface Things {
  * @param takesNow What each of `senders`, those who may move, takes where it is.
  * @param groups Of each, by key, only one may stay where it is.
  */
-export function thingsFor(
+export function resourcesFor(
   { live }: CheckContext,
   request: AllocateRequest,
   senders: readonly Sender[],
   takesNow: (sender: Sender) => Takes,
   groups: ReadonlyArray<readonly string[]>,
-): Things {
+): Resources {
   const numbers = new Map<string, number>()
   const numberOf = (name: string): number => {
     const known = numbers.get(name) ?? numbers.size

@@ -20,10 +20,10 @@ import { groundOf, together, type Takes } from './ground'
 import { numbersWorthTrying } from './numbers'
 import type { AllocateRequest } from './request'
 import { NOWHERE, OWN_TERMS, type OwnTerm, type Problem, type Shape } from './solver/problem'
-import { thingsFor } from './things'
+import { resourcesFor } from './resources'
 
 /** A problem for the solver, with what its items and candidates stand for. */
-export interface Posed {
+export interface BuiltProblem {
   problem: Problem
   /** Who each item is; those that stay stand among them as neighbours. */
   senders: readonly Sender[]
@@ -35,7 +35,7 @@ export interface Posed {
 }
 
 /** A problem without the spots in `barred`; only senders in `wide` may leave their channel for want of room. */
-export type Pose = (barred: ReadonlySet<string>, wide: ReadonlySet<Sender>) => Posed
+export type BuildProblem = (barred: ReadonlySet<string>, wide: ReadonlySet<Sender>) => BuiltProblem
 
 const NOTHING: Takes = { own: [], wide: [] }
 const NOT_GIVEN: Candidate = { address: NOWHERE, takes: NOTHING, to: null, costs: { errors: 1 } }
@@ -65,12 +65,12 @@ function staysOf(
 }
 
 /** The problem of a request: who may go where, what it costs, and what is there only once. */
-export function poser(
+export function problemBuilder(
   context: CheckContext,
   request: AllocateRequest,
   senders: readonly Sender[],
   troubles: readonly Trouble[],
-): Pose {
+): BuildProblem {
   const { rig } = context
   const free = new Set(senders)
   const followers = followersIn(context)
@@ -100,7 +100,7 @@ export function poser(
     }
   }
 
-  // Found once: the same is posed again without what turned out to make an error. Controls without mappings
+  // Found once: the same problem is built again without what turned out to make an error. Controls without mappings
   // that are alike in all that matters here can go to the same places.
   const found = new Map<string, (channel: Channel) => readonly Candidate[]>()
   const placesOf = (sender: Sender): ((channel: Channel) => readonly Candidate[]) => {
@@ -112,7 +112,7 @@ export function poser(
 
   return (barred, wide) => {
     const channels = channelsFor(rig, request.policy, wide)
-    const things = thingsFor(context, request, senders, takesNow, stays.groups)
+    const resources = resourcesFor(context, request, senders, takesNow, stays.groups)
     const items: Sender[] = []
     const candidates: Candidate[][] = []
     const takes: number[][][] = []
@@ -127,7 +127,7 @@ export function poser(
       candidates.push([...all, NOT_GIVEN])
       takes.push([
         ...all.map((each) =>
-          each === kept ? things.kept(sender, each.takes) : things.taken(sender, each.takes),
+          each === kept ? resources.kept(sender, each.takes) : resources.taken(sender, each.takes),
         ),
         [],
       ])
@@ -143,7 +143,7 @@ export function poser(
       chain.map((sender) => (free.has(sender) ? add(sender) : addFixed(sender))),
     )
     return {
-      problem: { items: shapesOf(candidates, takes), chains, resources: things.count() },
+      problem: { items: shapesOf(candidates, takes), chains, resources: resources.count() },
       senders: items,
       free,
       goesTo: (item, candidate) => candidates[item]?.[candidate]?.to ?? null,

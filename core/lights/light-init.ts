@@ -14,7 +14,7 @@ import { addressText, lightAddress, LIGHT_BYTES, type LightAddress } from './add
 import { darkOf, lightPicture, type Lit } from './picture'
 
 /** One message that sets one light: its value is the index of what the light is to show. */
-export interface WakeMessage {
+export interface LightInitMessage {
   controller: Id
   control: Id
   address: LightAddress
@@ -23,8 +23,8 @@ export interface WakeMessage {
   text: string
 }
 
-export interface Wake {
-  messages: readonly WakeMessage[]
+export interface LightInit {
+  messages: readonly LightInitMessage[]
   bytes: number
   /** How long it takes on a DIN cable; null where every controller is on USB. */
   dinMs: number | null
@@ -36,13 +36,13 @@ export interface Wake {
  * Every message that sets every light of some controllers to its starting state, in the order of the rig and of
  * reading. `needed` leaves out the lights that are to be dark, as they are when the hardware is switched on.
  */
-export function wake(
+export function lightInit(
   rig: Rig,
   controllers: readonly Controller[],
   showing: Readonly<Record<Id, Showing>>,
   which: 'all' | 'needed' = 'all',
-): Wake {
-  const messages: WakeMessage[] = []
+): LightInit {
+  const messages: LightInitMessage[] = []
   const unset: Control[] = []
   for (const controller of controllers) {
     const { lights } = modelOf(rig, controller).abilities
@@ -81,19 +81,23 @@ export function wake(
   }
 }
 
-/** The bytes of a wake message (MIDI 1.0 Detailed Specification, "Channel voice messages"); velocity 0 is dark. */
-export const wakeBytes = ({
+/** The bytes of one of its messages (MIDI 1.0 Detailed Specification, "Channel voice messages"); velocity 0 is dark. */
+export const lightInitBytes = ({
   address: { kind, channel, number },
   value,
-}: WakeMessage): [number, number, number] => [(kind === 'note' ? 0x90 : 0xb0) | (channel - 1), number, value]
+}: LightInitMessage): [number, number, number] => [
+  (kind === 'note' ? 0x90 : 0xb0) | (channel - 1),
+  number,
+  value,
+]
 
 /** A wake sequence as text, a message a line, with the control it lights. */
-export function wakeText(rig: Rig, { messages }: Wake): string {
+export function lightInitText(rig: Rig, { messages }: LightInit): string {
   const lines = messages.map((message) => {
     const controller = rig.controllers.find(({ id }) => id === message.controller)
     const control =
       controller && modelOf(rig, controller).surface.controls.find(({ id }) => id === message.control)
-    const hex = wakeBytes(message)
+    const hex = lightInitBytes(message)
       .map((byte) => byte.toString(16).padStart(2, '0').toUpperCase())
       .join(' ')
     const name = control ? gestureName(control, control.gestures[0] ?? 'press') : message.control

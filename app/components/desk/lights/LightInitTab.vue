@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Download } from '@lucide/vue'
-import { wakeBytes, wakeText } from '#core/lights'
+import { lightInitBytes, lightInitText } from '#core/lights'
 import { writeSmf } from '#core/midi/smf'
 import { controlName } from '#core/rig'
 
@@ -12,23 +12,23 @@ const desk = useDeskStore()
 const SHOWN = 80
 /** Between two messages in a file, so that slow hardware keeps up. */
 const GAP_MS = 2
-const wake = computed(() => lights.wakeOf)
+const sequence = computed(() => lights.lightInitOf)
 const lines = computed(() =>
-  rigs.rig && wake.value ? wakeText(rigs.rig, wake.value).trim().split('\n') : [],
+  rigs.rig && sequence.value ? lightInitText(rigs.rig, sequence.value).trim().split('\n') : [],
 )
-const unset = computed(() => wake.value?.unset.map(controlName) ?? [])
+const unset = computed(() => sequence.value?.unset.map(controlName) ?? [])
 const name = computed(() => (lights.isWholeRig ? (rigs.rig?.name ?? '') : (desk.controller?.name ?? '')))
 
 function saveBytes(extension: string, bytes: Uint8Array, mediaType: string): void {
   saveBlob(fileName(`${name.value} lights`, extension), new Blob([bytes as BlobPart], { type: mediaType }))
 }
 function saveMidi(): void {
-  const messages = wake.value?.messages ?? []
+  const messages = sequence.value?.messages ?? []
   saveBytes(
     'mid',
     writeSmf(
       `${name.value} lights`,
-      messages.map((message, index) => ({ at: index * GAP_MS, bytes: wakeBytes(message) })),
+      messages.map((message, index) => ({ at: index * GAP_MS, bytes: lightInitBytes(message) })),
     ),
     'audio/midi',
   )
@@ -40,9 +40,10 @@ const saveList = (): void =>
 <template>
   <div class="flex min-h-0 flex-1 flex-col text-xs">
     <div class="flex shrink-0 flex-wrap items-center gap-2 px-4 py-1">
-      <span class="font-medium" data-testid="wake-count"
-        >{{ wake?.messages.length ?? 0 }} messages, {{ wake?.bytes ?? 0 }} bytes<template v-if="wake?.dinMs"
-          >, {{ Math.round(wake.dinMs) }} ms on a DIN cable</template
+      <span class="font-medium" data-testid="light-init-count"
+        >{{ sequence?.messages.length ?? 0 }} messages, {{ sequence?.bytes ?? 0 }} bytes<template
+          v-if="sequence?.dinMs"
+          >, {{ Math.round(sequence.dinMs) }} ms on a DIN cable</template
         ></span
       >
       <select
@@ -57,10 +58,10 @@ const saveList = (): void =>
         ><input v-model="lights.isWholeRig" type="checkbox" class="accent-ink" />all controllers in use</label
       >
       <span class="ml-auto flex gap-1.5">
-        <UiButton :disabled="lines.length === 0" data-testid="wake-midi" @click="saveMidi"
+        <UiButton :disabled="lines.length === 0" data-testid="light-init-midi" @click="saveMidi"
           ><Download :size="13" />MIDI file</UiButton
         >
-        <UiButton :disabled="lines.length === 0" data-testid="wake-text" @click="saveList"
+        <UiButton :disabled="lines.length === 0" data-testid="light-init-text" @click="saveList"
           ><Download :size="13" />Text</UiButton
         >
       </span>
@@ -70,14 +71,14 @@ const saveList = (): void =>
         {{ unset.length }} lights cannot be set from outside: {{ unset.slice(0, 5).join(', ')
         }}{{ unset.length > 5 ? ' and more' : '' }}.
       </p>
-      <p v-if="(wake?.messages.length ?? 0) === 0" class="text-soft">
+      <p v-if="(sequence?.messages.length ?? 0) === 0" class="text-soft">
         {{
           lights.abilities
             ? 'No message is needed: every light starts dark.'
             : 'This controller has no lights that can be set. Say so in its palette, if it has.'
         }}
       </p>
-      <ol class="tag columns-2 gap-6" data-testid="wake-list">
+      <ol class="tag columns-2 gap-6" data-testid="light-init-list">
         <li v-for="(line, index) in lines.slice(0, SHOWN)" :key="index" class="truncate whitespace-pre">
           {{ line }}
         </li>

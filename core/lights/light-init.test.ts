@@ -4,7 +4,15 @@ import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
 import { writeSmf } from '../midi/smf'
 import { perform, powerUpShowing, type Rig } from '../rig'
-import { darkOf, entriesFor, lightPicture, wake, wakeBytes, wakeText, type WakeMessage } from '.'
+import {
+  darkOf,
+  entriesFor,
+  lightInit,
+  lightPicture,
+  lightInitBytes,
+  lightInitText,
+  type LightInitMessage,
+} from '.'
 
 const showingOf = (rig: Rig) =>
   Object.fromEntries(rig.controllers.map((each) => [each.id, powerUpShowing(each)]))
@@ -17,10 +25,10 @@ const controllerOf = (rig: Rig, id: string) => {
 const performed = nineRingsRig('as-performed')
 
 /** Lights as hardware has them: dark at first, each set by the last message at its address. */
-function played(messages: readonly WakeMessage[]): Map<string, number> {
+function played(messages: readonly LightInitMessage[]): Map<string, number> {
   const lights = new Map<string, number>()
   for (const message of messages) {
-    const [status, number, value] = wakeBytes(message)
+    const [status, number, value] = lightInitBytes(message)
     const isNote = status >> 4 === 9
     lights.set(`${isNote ? 'note' : 'cc'} ${(status & 15) + 1} ${number}`, value)
   }
@@ -54,7 +62,7 @@ describe('a wake sequence', () => {
       fc.property(anyLights, fc.constantFrom('all' as const, 'needed' as const), (rig, which) => {
         const pelluna = controllerOf(rig, 'pelluna')
         const showing = showingOf(rig)
-        const { messages } = wake(rig, [pelluna], showing, which)
+        const { messages } = lightInit(rig, [pelluna], showing, which)
         const lights = played(messages)
         for (const { control, entry } of lightPicture(rig, pelluna, showing)) {
           const shown = lights.get(`cc 16 ${control.lightNumber}`) ?? 0
@@ -73,17 +81,17 @@ describe('a wake sequence', () => {
   it('is counted, timed on DIN, and written as text and as a MIDI file that another reader reads', () => {
     const rig = performed
     const controllers = [controllerOf(rig, 'syzra'), controllerOf(rig, 'pelluna')]
-    const found = wake(rig, controllers, showingOf(rig))
+    const found = lightInit(rig, controllers, showingOf(rig))
     expect(found.messages.length).toBe(42 + 19)
     expect(found.bytes).toBe(found.messages.length * 3)
     expect(found.dinMs).toBeNull()
     // What goes over USB takes no time on the DIN cable of another.
-    const all = wake(rig, [...controllers, controllerOf(rig, 'umbrek')], showingOf(rig))
+    const all = lightInit(rig, [...controllers, controllerOf(rig, 'umbrek')], showingOf(rig))
     expect([all.messages.length, all.dinMs]).toEqual([found.messages.length, 0])
-    expect(wakeText(rig, found).trim().split('\n')).toHaveLength(found.messages.length)
+    expect(lightInitText(rig, found).trim().split('\n')).toHaveLength(found.messages.length)
     const file = writeSmf(
-      'Wake',
-      found.messages.map((message, index) => ({ at: index * 2, bytes: wakeBytes(message) })),
+      'Lights',
+      found.messages.map((message, index) => ({ at: index * 2, bytes: lightInitBytes(message) })),
     )
     const read = parseMidi(file)
     expect(read.header).toMatchObject({ format: 0, numTracks: 1 })
@@ -94,7 +102,7 @@ describe('a wake sequence', () => {
     let at = 0
     events.forEach((event, index) => {
       at += event.deltaTime
-      const [status, number, value] = wakeBytes(found.messages[index] as WakeMessage)
+      const [status, number, value] = lightInitBytes(found.messages[index] as LightInitMessage)
       expect(at).toBe(index * 4)
       expect(event).toMatchObject({ channel: status & 15 })
       if (event.type === 'controller') expect([event.controllerType, event.value]).toEqual([number, value])
@@ -120,14 +128,14 @@ describe('a wake sequence', () => {
         abilities: { ...model.abilities, lights: { ...lights, setBy } },
       },
     ])
-    const { messages } = wake(rig, [controllerOf(rig, 'pelluna')], showingOf(rig))
+    const { messages } = lightInit(rig, [controllerOf(rig, 'pelluna')], showingOf(rig))
     const channelOf = (control: string) =>
       messages.find((message) => message.control === control)?.address.channel
     expect([channelOf('pad-1'), channelOf('slim-6')]).toEqual([3, 1])
   })
 
   it('leaves out lights that cannot be set from outside', () => {
-    const { messages, unset, dinMs } = wake(
+    const { messages, unset, dinMs } = lightInit(
       performed,
       [controllerOf(performed, 'umbrek')],
       showingOf(performed),
