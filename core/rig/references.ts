@@ -1,4 +1,5 @@
 import { cableRuleProblem } from './cable-rules'
+import { hostProblem } from './host-problem'
 import { mappingProblem, parameterProblem } from './mapping-problem'
 import { printPath, type PathStep, type Problem } from './problems'
 import { splitGestureRef } from './places'
@@ -47,15 +48,6 @@ function checkModel(context: Context, model: Model, path: Path): void {
     const at = [...path, 'surface', 'controls', index]
     if (control.block !== null && !blocks.has(control.block)) {
       report([...at, 'block'], missing('block', control.block))
-    }
-    if (new Set(control.gestures).size !== control.gestures.length) {
-      report([...at, 'gestures'], 'names a gesture twice')
-    }
-  })
-  const indices = model.abilities.lights?.palette.map((entry) => entry.index) ?? []
-  indices.forEach((index, position) => {
-    if (indices.indexOf(index) !== position) {
-      report([...path, 'abilities', 'lights', 'palette', position], `uses index ${index} a second time`)
     }
   })
 }
@@ -152,19 +144,10 @@ function checkDestination(context: Context, destination: Destination, path: Path
   unique(destination.scopes, [...path, 'scopes'], report)
   unique(destination.claims, [...path, 'claims'], report)
   const parameters = unique(destination.parameters, [...path, 'parameters'], report)
-  if (destination.inside !== null) {
-    const seen = new Set([destination.id])
-    for (let host: Id | null = destination.inside; host !== null;) {
-      const found = context.destinations.get(host)
-      if (!found) return report([...path, 'inside'], missing('destination', host))
-      if (seen.has(host)) return report([...path, 'inside'], 'runs inside itself')
-      seen.add(host)
-      host = found.inside
-    }
-  }
+  const hosting = hostProblem(destination, context.destinations)
+  if (hosting !== null) return report([...path, 'inside'], hosting)
   destination.claims.forEach((claim, index) => {
     const at = [...path, 'claims', index]
-    if (claim.low > claim.high) report([...at, 'low'], 'is above the high end')
     claim.serves.forEach((id, position) => {
       if (!parameters.has(id)) report([...at, 'serves', position], missing('parameter', id))
     })
@@ -292,11 +275,7 @@ function checkAgreements(context: Context): void {
   })
   rig.houseRules.forEach((rule, index) => {
     const at = ['houseRules', index]
-    if (rule.low > rule.high) report([...at, 'low'], 'is above the high end')
-    if (rule.controller === null) {
-      if (rule.block !== null) report([...at, 'block'], 'needs the controller that the block belongs to')
-      return
-    }
+    if (rule.controller === null) return
     const controller = context.controllers.get(rule.controller)
     if (!controller) return report([...at, 'controller'], missing('controller', rule.controller))
     const blocks = context.models.get(controller.model)?.surface.blocks ?? []

@@ -1,3 +1,4 @@
+import { hostProblem } from '../host-problem'
 import { ownerIds } from '../ports'
 import { Destination as DestinationSchema } from '../schema'
 import type { Destination, Id, Rig } from '../types'
@@ -54,19 +55,10 @@ export const destinationAdd = editKind<DestinationAdd>('destination-add', (rig, 
 export const destinationSet = editKind<DestinationSet>('destination-set', (rig, edit) => {
   const destination = requireDestination(rig, edit.destination)
   const next = accepted(DestinationSchema, { ...destination, ...edit.set })
-  const seen = new Set([destination.id])
-  for (let host = next.inside; host !== null;) {
-    if (seen.has(host))
-      throw new EditError(`${next.name} cannot run inside itself; choose another host, or none.`)
-    seen.add(host)
-    host = requireDestination(rig, host).inside
-  }
+  const hosting = hostProblem(next, new Map(rig.destinations.map((each) => [each.id, each])))
+  if (hosting !== null) throw new EditError(`${next.name} ${hosting}.`)
   if (next.unit) requireItem(rig.controllers, next.unit.controller, 'controller')
   for (const claim of next.claims) {
-    if (claim.low > claim.high)
-      throw new EditError(
-        `“${claim.function}” keeps numbers from ${claim.low} to ${claim.high}: turn the ends round.`,
-      )
     for (const id of claim.serves) requireItem(next.parameters, id, 'parameter')
   }
   const { set } = edit

@@ -22,13 +22,15 @@ export const editKind = <E extends { type: string }>(
   apply: (rig: Rig, edit: E) => void,
 ): EditKind<E> => ({ type, apply })
 
-/** The value, if the schema accepts it; else an EditError that says why. */
+/** The value, if the schema accepts it; throws an EditError that says why if not. */
 export function accepted<T extends z.ZodMiniType>(schema: T, value: unknown): z.infer<T> {
   const result = schema.safeParse(value, { reportInput: true })
   if (result.success) return result.data
   const [problem] = problemsOf(result.error, 1)
+  if (!problem) throw new EditError('This value is not possible.')
+  // What a schema says as a sentence stands for itself; the rest goes on from where it is.
   throw new EditError(
-    problem ? `This cannot be: ${problem.path} ${problem.message}.` : 'This value is not possible.',
+    /^[A-Z“]/.test(problem.message) ? problem.message : `This cannot be: ${problem.path} ${problem.message}.`,
   )
 }
 

@@ -52,20 +52,17 @@ const ControllerSettings = z.pick(ControllerSchema, {
 
 export const rigSet = editKind<RigSet>('rig-set', (rig, { set }) => {
   const { name, notes, middleC, programsFrom, houseRules } = rig
+  const next = accepted(RigSettings, { name, notes, middleC, programsFrom, houseRules, ...set })
   const rules = set.houseRules ?? []
   if (new Set(rules.map(({ id }) => id)).size < rules.length)
     throw new EditError('Two house rules have one id; give each its own.')
   for (const rule of rules) {
-    if (rule.low > rule.high) throw new EditError('A house rule runs from the lower number to the higher.')
-    if (rule.controller === null) {
-      if (rule.block !== null) throw new EditError('A house rule for a block needs the controller it is on.')
-      continue
-    }
+    if (rule.controller === null) continue
     const { model } = requireController(rig, rule.controller)
     const blocks = rig.models.find(({ id }) => id === model)?.surface.blocks ?? []
     if (rule.block !== null) requireItem(blocks, rule.block, 'block')
   }
-  assignSet(rig, set, accepted(RigSettings, { name, notes, middleC, programsFrom, houseRules, ...set }))
+  assignSet(rig, set, next)
 })
 
 export const controllerSet = editKind<ControllerSet>('controller-set', (rig, edit) => {

@@ -103,8 +103,6 @@ export const controlsSet = editKind<ControlsSet>('controls-set', (rig, edit) => 
     if (position === undefined || !control)
       throw new EditError('The control is no longer there; choose another.')
     const next = accepted(ControlSchema, { ...control, ...set, id })
-    if (new Set(next.gestures).size !== next.gestures.length)
-      throw new EditError('A control senses each movement once.')
     if (next.block !== null) requireItem(model.surface.blocks, next.block, 'block')
     gesturesChange ||= control.gestures.some((gesture) => !next.gestures.includes(gesture))
     model.surface.controls[position] = next
@@ -167,10 +165,6 @@ export const surfaceSet = editKind<SurfaceSet>('surface-set', (rig, edit) => {
 export const abilitiesSet = editKind<AbilitiesSet>('abilities-set', (rig, edit) => {
   const model = requireModel(rig, edit.model)
   const abilities = accepted(AbilitiesSchema, edit.abilities)
-  const indices = abilities.lights?.palette.map(({ index }) => index) ?? []
-  const twice = indices.find((index, position) => indices.indexOf(index) !== position)
-  if (twice !== undefined)
-    throw new EditError(`The palette has two colours at ${twice}; give each colour a number of its own.`)
   for (const controller of rig.controllers) {
     const beyond =
       controller.model === model.id && controller.slots.find(({ number }) => number > abilities.slots)

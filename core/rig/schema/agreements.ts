@@ -47,18 +47,29 @@ export const Passage = z.strictObject({
 })
 
 /** A preference for handing out numbers. */
-export const HouseRule = z.strictObject({
-  id: Id,
-  kind: z.enum(['prefer', 'avoid']),
-  message: or(z.enum(['cc', 'cc14', 'note', 'nrpn', 'program']), 'cc'),
-  channel: orNull(Channel),
-  low: Seven,
-  high: Seven,
-  /** For whom it holds; null is the whole rig. */
-  controller: orNull(Id),
-  block: orNull(Id),
-  memo: Text,
-})
+export const HouseRule = z
+  .strictObject({
+    id: Id,
+    kind: z.enum(['prefer', 'avoid']),
+    message: or(z.enum(['cc', 'cc14', 'note', 'nrpn', 'program']), 'cc'),
+    channel: orNull(Channel),
+    low: Seven,
+    high: Seven,
+    /** For whom it holds; null is the whole rig. */
+    controller: orNull(Id),
+    block: orNull(Id),
+    memo: Text,
+  })
+  .check(
+    z.refine(({ low, high }) => low <= high, {
+      path: ['low'],
+      error: 'A house rule runs from the lower number to the higher.',
+    }),
+    z.refine(({ controller, block }) => controller !== null || block === null, {
+      path: ['block'],
+      error: 'A house rule for a block needs the controller it is on.',
+    }),
+  )
 
 /** A finding set aside, with the facts it rested on, so that it returns when they change. */
 export const SetAside = z.strictObject({

@@ -1,6 +1,20 @@
 import * as z from 'zod/mini'
 import { MESSAGE_KINDS, RelativeEncoding } from './message'
-import { Channel, Colour, Hue, Id, Letter, list, Name, or, orNull, Seven, Text, whole } from './primitives'
+import {
+  apart,
+  Channel,
+  Colour,
+  Hue,
+  Id,
+  Letter,
+  list,
+  Name,
+  or,
+  orNull,
+  Seven,
+  Text,
+  whole,
+} from './primitives'
 import { ControlKind, Surface } from './surface'
 import { Template } from './template'
 
@@ -26,7 +40,15 @@ export const LightAbility = z.strictObject({
     }),
     z.strictObject({ kind: z.literal('fixed') }),
   ]),
-  palette: or(list(PaletteEntry, 128), []),
+  palette: or(
+    list(PaletteEntry, 128).check(
+      apart(
+        ({ index }) => index,
+        (index) => `The palette has two colours at ${String(index)}; give each colour a number of its own.`,
+      ),
+    ),
+    [],
+  ),
 })
 
 /** What the hardware can do. */

@@ -18,15 +18,26 @@ export const Hearing = z.strictObject({
 export const KeptKind = z.enum(['cc', 'note', 'program', 'pitchBend', 'channelPressure', 'polyPressure'])
 
 /** Addresses that a destination keeps for itself, and the parameters they are for. */
-export const Claim = z.strictObject({
-  id: Id,
-  function: Name,
-  kind: KeptKind,
-  channel: orNull(Channel),
-  low: or(Seven, 0),
-  high: or(Seven, 127),
-  serves: or(list(Id, 256), []),
-})
+export const Claim = z
+  .strictObject({
+    id: Id,
+    function: Name,
+    kind: KeptKind,
+    channel: orNull(Channel),
+    low: or(Seven, 0),
+    high: or(Seven, 127),
+    serves: or(list(Id, 256), []),
+  })
+  .check((payload) => {
+    const { function: name, low, high } = payload.value
+    if (low > high)
+      payload.issues.push({
+        code: 'custom',
+        input: low,
+        path: ['low'],
+        message: `“${name}” keeps numbers from ${low} to ${high}: turn the ends round.`,
+      })
+  })
 
 /** A place where a mapping counts: a project, preset or page. */
 export const Scope = z.strictObject({ id: Id, name: Name })

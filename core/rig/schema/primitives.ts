@@ -30,6 +30,19 @@ export const Id = formed(/^[a-z0-9][a-z0-9-]{0,47}$/, 'must be small letters, di
 export const Name = z.string().check(z.trim(), z.minLength(1, 'must not be empty'), z.maxLength(LIMITS.name))
 export const Text = or(z.string().check(z.maxLength(LIMITS.text)), '')
 
+/** A check that no two items of a list have one key; `says` what is wrong, as a sentence. */
+export const apart =
+  <T>(keyOf: (item: T) => unknown, says: (key: unknown) => string) =>
+  (payload: z.core.ParsePayload<T[]>): void => {
+    const seen = new Set<unknown>()
+    payload.value.forEach((item, index) => {
+      const key = keyOf(item)
+      if (seen.has(key))
+        payload.issues.push({ code: 'custom', input: item, path: [index], message: says(key) })
+      seen.add(key)
+    })
+  }
+
 /** A length on a surface in mm, not below `low`. */
 export const millimetres = (low = 0) => z.number().check(z.minimum(low), z.maximum(10_000))
 

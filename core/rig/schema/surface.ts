@@ -1,5 +1,5 @@
 import * as z from 'zod/mini'
-import { Id, LIMITS, list, millimetres, Name, or, orNull, Seven, whole } from './primitives'
+import { apart, Id, LIMITS, list, millimetres, Name, or, orNull, Seven, whole } from './primitives'
 
 export const CONTROL_KINDS = [
   'knob',
@@ -47,7 +47,12 @@ export const Control = z.strictObject({
   place: Place,
   label: z.string().check(z.trim(), z.maxLength(LIMITS.name)),
   block: orNull(Id),
-  gestures: list(GestureKind, GESTURE_KINDS.length),
+  gestures: list(GestureKind, GESTURE_KINDS.length).check(
+    apart(
+      (gesture) => gesture,
+      () => 'A control senses each movement once.',
+    ),
+  ),
   /** A purely analog control: it sends nothing. */
   silent: or(z.boolean(), false),
   /** Clicks of an encoder in one turn. */
