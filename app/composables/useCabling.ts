@@ -1,6 +1,7 @@
 import { leadsIn, portKey, portsOf, type PortEnd, type PortRef } from '#core/rig'
 import { freeId } from '#core/rig'
 
+/** A port with its owner, as a player names it. */
 export const endName = ({ ownerName, name }: PortEnd): string => `${ownerName} · ${name}`
 
 /** Cables by their ends: what can be joined, what is joined, and joining. */

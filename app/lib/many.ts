@@ -16,6 +16,7 @@ const MIXED = 'mixed'
 type Fields = ReadonlyMap<string, FieldWord>
 const known = new WeakMap<Message, { context: SentenceContext; fields: Fields }>()
 
+/** Would a message have the same fields in both contexts? */
 export const isSameContext = (a: SentenceContext, b: SentenceContext): boolean =>
   a.control === b.control &&
   a.gesture === b.gesture &&

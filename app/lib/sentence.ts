@@ -77,6 +77,7 @@ const VERBS: Readonly<Record<GestureKind, string>> = {
   press: 'Press',
   tilt: 'Tilt',
 }
+/** The word with which the sentence of a gesture begins. */
 export const gestureVerb = (gesture: GestureKind): string => VERBS[gesture]
 
 const plain = (text: string): Word => ({ type: 'plain', text })

@@ -8,6 +8,7 @@ let hostIsReady: () => void = () => undefined
 const host = new Promise<void>((resolve) => {
   hostIsReady = resolve
 })
+/** The place where notices appear is there: those that wait are shown. */
 export const toastHostMounted = (): void => hostIsReady()
 
 type Look = 'plain' | 'error'

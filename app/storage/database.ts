@@ -39,6 +39,10 @@ export type ShelfDatabase = Dexie & {
   steps: Table<LoggedStep, [string, number]>
 }
 
+/**
+ * The shelf’s database in this browser; made when it is first used. Its calls reject where the browser keeps
+ * nothing.
+ */
 export function openDatabase(name = 'deft-lattice'): ShelfDatabase {
   const database = new Dexie(name) as ShelfDatabase
   database.version(1).stores({

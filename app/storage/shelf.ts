@@ -49,6 +49,7 @@ export const listRigs = async (database: ShelfDatabase): Promise<RigEntry[]> => 
   return rigs.sort((a, b) => b.openedAt - a.openedAt)
 }
 
+/** Put a rig on the shelf, with the time in ms; gives its id. */
 export async function addRig(database: ShelfDatabase, rig: Rig, now: number): Promise<string> {
   const id = crypto.randomUUID()
   const entry: RigEntry = {
@@ -205,10 +206,12 @@ export function freeName(name: string, taken: ReadonlySet<string>): string {
   return candidate
 }
 
+/** Put a rig into the bin, with the time in ms. */
 export const throwAway = async (database: ShelfDatabase, id: string, now: number): Promise<void> => {
   await database.rigs.update(id, { deletedAt: now, owner: null })
 }
 
+/** Take a rig out of the bin. */
 export const takeBack = async (database: ShelfDatabase, id: string): Promise<void> => {
   await database.rigs.update(id, { deletedAt: 0 })
 }

@@ -24,6 +24,7 @@ export interface EditManner {
 const speaksForItself = (edits: readonly RigEdit[]): boolean =>
   edits.every(({ type }) => type.startsWith('mapping-'))
 
+/** Edits, and the one that waits for the player. */
 export const usePendingEditStore = defineStore('pending-edit', () => {
   const rigs = useRigStore()
   const preferences = usePreferencesStore()

@@ -10,6 +10,7 @@ export interface Allocation {
   plan: (rig: Rig, request: AllocateRequest, onProgress: (progress: Progress) => void) => Planned
 }
 
+/** The planner, to be run in a worker. */
 export function createAllocation(): Allocation {
   return {
     plan: (rig, request, onProgress) => {

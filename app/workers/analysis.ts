@@ -67,6 +67,9 @@ export interface Analysis {
 /** More findings than these stay in the worker: nobody reads them, and the page would wait for them. */
 export const MOST_SENT = 5000
 
+/**
+ * The check of one rig that is kept up with edits, to be run in a worker. What asks before a rig is loaded throws.
+ */
 export function createAnalysis(): Analysis {
   let held: { rig: Rig; revision: number } | null = null
   let lastLattice = ''

@@ -5,4 +5,5 @@ export interface Chooser {
   choose: (wanted: ChooseWanted) => Chosen
 }
 
+/** Choosing of colours, to be run in a worker. */
 export const createChooser = (): Chooser => ({ choose: chooseColours })

@@ -1,6 +1,7 @@
 import type { ChannelAddress, SentMessage } from '../midi'
 import {
   memo,
+  memoOf,
   portKey,
   stableList,
   type Cable,
@@ -156,10 +157,7 @@ const sameWires = stableList<unknown>()
  * How everything is delivered in a rig; worked out once for the same cables, boxes, computers, destinations and ports
  * of controllers.
  */
-export const deliveryOf: (rig: Rig) => Delivery = memo(
-  (rig) => [rig],
-  (rig) => byWires(rig),
-)
+export const deliveryOf: (rig: Rig) => Delivery = memoOf((rig) => byWires(rig))
 
 const byWires: (rig: Rig) => Delivery = memo(
   (rig) => [

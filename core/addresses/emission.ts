@@ -9,7 +9,7 @@ import {
   splitGestureKey,
   withChannel,
   controlsOf,
-  memo,
+  memoOf,
   memoOfTwo,
   modelOf,
   type Assignment,
@@ -76,13 +76,10 @@ const isSamePlace = (a: Place, b: Place): boolean =>
   a.gesture === b.gesture && a.layer === b.layer && a.template === b.template && a.controller === b.controller
 
 /** The controls of a model that send nothing at all, being purely analog. */
-const silentOnes = memo(
-  (model: Model) => [model],
-  (model) => {
-    const ids = [...controlsOf(model).values()].flatMap(({ id, silent }) => (silent ? [id] : []))
-    return { ids: new Set(ids), text: ids.join(' ') }
-  },
-)
+const silentOnes = memoOf((model: Model) => {
+  const ids = [...controlsOf(model).values()].flatMap(({ id, silent }) => (silent ? [id] : []))
+  return { ids: new Set(ids), text: ids.join(' ') }
+})
 
 /**
  * The senders of a controller at its position in the rig; the same objects as long as it is the same. Where

@@ -115,6 +115,7 @@ function occupancyFrom(
   }
 }
 
+/** Who sends where in a rig, worked out as it is asked for. */
 export function occupancyOf(rig: Rig): Occupancy {
   const delivery = deliveryOf(rig)
   const { buses } = delivery
@@ -198,5 +199,6 @@ export function partOf(
   return part
 }
 
+/** Who is in a cell of a bus. */
 export const hitsAt = (occupancy: Occupancy, bus: Bus, cell: CellAddress): readonly Hit[] =>
   occupancy.cells.get(bus.id)?.get(busCellKey(bus, cell)) ?? []

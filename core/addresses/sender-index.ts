@@ -13,6 +13,7 @@ export interface SenderIndex {
 
 const NONE: readonly Sender[] = []
 
+/** Index senders by what they send. */
 export function senderIndex(senders: readonly Sender[]): SenderIndex {
   const kinds = new Map<MessageKind, Sender[]>()
   const controllers = new Map<number, Sender[]>()

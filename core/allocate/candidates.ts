@@ -54,6 +54,7 @@ interface OwnMapping {
   isUnheard: boolean
 }
 
+/** The mappings of a sender’s gesture that listen somewhere, and how the sender stands with each. */
 export function ownMappings({ rig, resolved }: CheckContext, sender: Sender): OwnMapping[] {
   const owner = rigIndex(rig).controllers.get(sender.place.controller)
   const ids = new Set(mappingsOf(rig, sender.gesture).map(({ id }) => id))

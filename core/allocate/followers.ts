@@ -1,6 +1,6 @@
 import type { Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
-import { splitGestureKey, type Keys } from '../rig'
+import { memoOf, splitGestureKey, type Keys } from '../rig'
 
 /** Poly pressure that goes wherever a note of its control goes. */
 export interface Followers {
@@ -8,17 +8,12 @@ export interface Followers {
   leaderOf: (follower: Sender) => Sender | null
 }
 
-const known = new WeakMap<CheckContext, Followers>()
-
 /**
  * Who goes with whom: poly pressure for one key, with the first note that the same control sends for the same
  * key on the same channel in the same layer, or with the one that wants a number as it does.
  */
-export function followersIn(context: CheckContext): Followers {
-  const before = known.get(context)
-  if (before) return before
+export const followersIn = memoOf(({ occupancy: { senders } }: CheckContext): Followers => {
   const leaders = new Map<string, Sender>()
-  const { senders } = context.occupancy
   for (const sender of senders) {
     const spot = sender.message.kind === 'note' ? spotOf(sender, sender.message.keys) : null
     if (spot !== null && !leaders.has(spot)) leaders.set(spot, sender)
@@ -32,13 +27,11 @@ export function followersIn(context: CheckContext): Followers {
     leaderOf.set(sender.key, leader)
     of.set(leader.key, [...(of.get(leader.key) ?? []), sender])
   }
-  const found: Followers = {
+  return {
     of: ({ key }) => of.get(key) ?? [],
     leaderOf: ({ key }) => leaderOf.get(key) ?? null,
   }
-  known.set(context, found)
-  return found
-}
+})
 
 function spotOf({ place, channel }: Sender, keys: Keys): string | null {
   if (keys.kind !== 'one') return null

@@ -35,6 +35,7 @@ export const together = (all: readonly Takes[]): Takes =>
 
 type Arrived = ReturnType<typeof emissionCells>
 
+/** What lies around senders that may move: everyone else, and who listens. */
 export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Ground {
   const { rig, occupancy, live } = context
   const { controllers } = rigIndex(rig)

@@ -66,6 +66,7 @@ const emptyCrossing = (): Crossing => ({
   pairSenders: new Map(),
 })
 
+/** Does a sender have more than one key? */
 export const isSpan = ({ message }: Sender): boolean => 'keys' in message && message.keys.kind !== 'one'
 const byOrder = (a: Sender, b: Sender): number => a.order - b.order
 

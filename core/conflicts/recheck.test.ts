@@ -199,6 +199,24 @@ describe('recheck', () => {
     ])
   })
 
+  it('sees what is shared on purpose with a control that is put away', () => {
+    const rig = testRig(
+      [
+        testController('a', { 'k1.turn': sendingCc(20) }),
+        testController('b', { 'k1.turn': sendingCc(20) }, { inUse: false }),
+      ],
+      [testDestination('d', { parameters: [{ id: 'p', name: 'P' }] })],
+      {
+        mappings: [{ id: 'm', gesture: 'b/k1.turn', destination: 'd', parameter: 'p', learnedAt: '1:cc20' }],
+        accords: [{ id: 'x', name: 'X', reason: '', gestures: ['a/k1.turn', 'b/k1.turn'] }],
+      },
+    )
+    const gone: RigEdit = { type: 'mapping-set', mapping: 'm', set: { gesture: null } }
+    expect(check(rig).findings.map(({ rule }) => rule)).not.toContain('idle-accord')
+    expect(check(perform(rig, 'x', [gone]).rig).findings.map(({ rule }) => rule)).toContain('idle-accord')
+    follow(rig, [[gone]])
+  })
+
   it('looks at nothing again where nothing has changed', () => {
     const rig = nineRingsRig('as-found')
     const first = check(rig)

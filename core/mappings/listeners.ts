@@ -1,6 +1,6 @@
 import { cellKey, cellsListened, listensAt, type Bus, type CellAddress } from '../addresses'
 import { PAIR_DISTANCE, type Address } from '../midi'
-import { memo, parameterName, rigIndex, type Id, type Rig } from '../rig'
+import { memo, memoOf, parameterName, rigIndex, type Id, type Rig } from '../rig'
 import { chartedAt, listeningOf, mappingParameter } from './listening'
 
 /** A parameter that listens somewhere. */
@@ -53,26 +53,23 @@ type ByNumber = ReadonlyMap<number, readonly Listener[]>
 
 const numberKey = ({ kind, number }: CellAddress): number => cellKey({ kind, channel: 1, number })
 
-const indexOf = memo(
-  (listeners: readonly Listener[]) => [listeners],
-  (listeners): ReadonlyMap<Id, ByNumber> => {
-    const index = new Map<Id, Map<number, Listener[]>>()
-    for (const listener of listeners) {
-      const { address, destination } = listener
-      const own = index.get(destination) ?? new Map<number, Listener[]>()
-      index.set(destination, own)
-      const isPair = address.scope === 'channel' && address.target.kind === 'cc14'
-      const cells = cellsListened(address.scope === 'channel' ? { ...address, channel: 1 } : address)
-      const second = isPair ? cells.map((cell) => ({ ...cell, number: cell.number + PAIR_DISTANCE })) : []
-      for (const cell of [...cells, ...second]) {
-        const there = own.get(numberKey(cell))
-        if (there) there.push(listener)
-        else own.set(numberKey(cell), [listener])
-      }
+const indexOf = memoOf((listeners: readonly Listener[]): ReadonlyMap<Id, ByNumber> => {
+  const index = new Map<Id, Map<number, Listener[]>>()
+  for (const listener of listeners) {
+    const { address, destination } = listener
+    const own = index.get(destination) ?? new Map<number, Listener[]>()
+    index.set(destination, own)
+    const isPair = address.scope === 'channel' && address.target.kind === 'cc14'
+    const cells = cellsListened(address.scope === 'channel' ? { ...address, channel: 1 } : address)
+    const second = isPair ? cells.map((cell) => ({ ...cell, number: cell.number + PAIR_DISTANCE })) : []
+    for (const cell of [...cells, ...second]) {
+      const there = own.get(numberKey(cell))
+      if (there) there.push(listener)
+      else own.set(numberKey(cell), [listener])
     }
-    return index
-  },
-)
+  }
+  return index
+})
 
 /** Who listens at a cell of a bus, which may take all channels for one. */
 export function listenersOn(

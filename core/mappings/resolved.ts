@@ -19,6 +19,7 @@ import {
 import { isChannelMessage, type Address, type SentMessage } from '../midi'
 import {
   memo,
+  memoOf,
   rigIndex,
   splitGestureRef,
   type Destination,
@@ -46,18 +47,15 @@ export interface ResolvedMapping {
 }
 
 /** The senders of one controller by gesture. */
-const byGesture = memo(
-  (senders: readonly Sender[]) => [senders],
-  (senders): ReadonlyMap<GestureRef, readonly Sender[]> => {
-    const found = new Map<GestureRef, Sender[]>()
-    for (const sender of senders) {
-      const list = found.get(sender.gesture)
-      if (list) list.push(sender)
-      else found.set(sender.gesture, [sender])
-    }
-    return found
-  },
-)
+const byGesture = memoOf((senders: readonly Sender[]): ReadonlyMap<GestureRef, readonly Sender[]> => {
+  const found = new Map<GestureRef, Sender[]>()
+  for (const sender of senders) {
+    const list = found.get(sender.gesture)
+    if (list) list.push(sender)
+    else found.set(sender.gesture, [sender])
+  }
+  return found
+})
 
 const positions = memo(
   (rig: Rig) => [rig.controllers],

@@ -9,7 +9,7 @@ const MIDDLE_C_NOTE = 60
 
 /**
  * The name of note 0–127 with middle C (note 60) called C3, C4 or C5; the number of middle C is
- * MIDI 1.0 Detailed Specification, "Note Number"; the octave numbers are left to each maker there.
+ * MIDI 1.0 Detailed Specification, "Note Number"; the octave numbers are left to each maker there. Throws a RangeError outside 0–127.
  */
 export function noteName(note: Seven, middleC: MiddleC): string {
   if (!isWhole(note, 0, 127)) throw new RangeError(`Notes are 0–127, not ${note}.`)

@@ -7,6 +7,7 @@ export type Seven = number
 /** A fourteen-bit number or value: 0–16383. */
 export type Fourteen = number
 
+/** Every channel, 1–16. */
 export const CHANNELS: readonly Channel[] = Array.from({ length: 16 }, (_, index) => index + 1)
 
 export const SEVEN_MAX = 127

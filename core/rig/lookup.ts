@@ -1,3 +1,4 @@
+import { memoOf } from './memo'
 import { placeRef, splitGestureKey, splitGestureRef, stackOfLayer, type Place } from './places'
 import type {
   Control,
@@ -25,11 +26,8 @@ export interface RigIndex {
 const byId = <T extends { id: Id }>(items: readonly T[]): Map<Id, T> =>
   new Map(items.map((item) => [item.id, item]))
 
-const indexes = new WeakMap<Rig, RigIndex>()
-
-export function rigIndex(rig: Rig): RigIndex {
-  const known = indexes.get(rig)
-  if (known) return known
+/** A rig by ids, worked out once. */
+export const rigIndex = memoOf((rig: Rig): RigIndex => {
   const mappingsByGesture = new Map<GestureRef, Mapping[]>()
   for (const mapping of rig.mappings) {
     if (mapping.gesture === null) continue
@@ -37,32 +35,23 @@ export function rigIndex(rig: Rig): RigIndex {
     if (list) list.push(mapping)
     else mappingsByGesture.set(mapping.gesture, [mapping])
   }
-  const index: RigIndex = {
+  return {
     controllers: byId(rig.controllers),
     models: byId(rig.models),
     destinations: byId(rig.destinations),
     mappingsByGesture,
   }
-  indexes.set(rig, index)
-  return index
-}
+})
 
+/** The model of a controller. Throws an Error where the rig has none, which no valid rig does. */
 export const modelOf = (rig: Rig, controller: Controller): Model => {
   const model = rigIndex(rig).models.get(controller.model)
   if (!model) throw new Error(`Controller ${controller.id} has no model.`)
   return model
 }
 
-const controlIndexes = new WeakMap<Model, ReadonlyMap<Id, Control>>()
-
 /** The controls of a model by id. */
-export function controlsOf(model: Model): ReadonlyMap<Id, Control> {
-  const known = controlIndexes.get(model)
-  if (known) return known
-  const index = byId(model.surface.controls)
-  controlIndexes.set(model, index)
-  return index
-}
+export const controlsOf = memoOf(({ surface }: Model): ReadonlyMap<Id, Control> => byId(surface.controls))
 
 /** The controller and control that a gesture reference names, or null if they are gone. */
 export function findGesture(
@@ -77,19 +66,15 @@ export function findGesture(
   return control ? { controller, control, gesture, key } : null
 }
 
+/** The mappings of a gesture, in the order of the rig. */
 export const mappingsOf = (rig: Rig, ref: GestureRef): readonly Mapping[] =>
   rigIndex(rig).mappingsByGesture.get(ref) ?? []
 
-const parameterIndexes = new WeakMap<Destination, ReadonlyMap<Id, Parameter>>()
+const parametersOf = memoOf(({ parameters }: Destination) => byId(parameters))
 
-export function parameterOf(destination: Destination, id: Id): Parameter | null {
-  let index = parameterIndexes.get(destination)
-  if (!index) {
-    index = byId(destination.parameters)
-    parameterIndexes.set(destination, index)
-  }
-  return index.get(id) ?? null
-}
+/** A parameter of a destination by id, or null. */
+export const parameterOf = (destination: Destination, id: Id): Parameter | null =>
+  parametersOf(destination).get(id) ?? null
 
 /** A parameter's full name: "Track 3 · Sends · Echo". */
 export const parameterName = (parameter: Parameter): string => [...parameter.path, parameter.name].join(' · ')
@@ -125,6 +110,7 @@ export const CONTROL_KIND_NAME: Readonly<Record<ControlKind, string>> = {
   joystick: 'joystick',
 }
 
+/** A control by its label, or by its kind where it has none. */
 export const controlName = (control: Control): string =>
   control.label === '' ? `unnamed ${CONTROL_KIND_NAME[control.kind]}` : control.label
 

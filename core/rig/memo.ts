@@ -18,6 +18,16 @@ export function memo<I, T>(
   }
 }
 
+/** A function of one object that is worked out once for it, and kept as long as it is. */
+export function memoOf<A extends object, T>(make: (a: A) => T): (a: A) => T {
+  const known = new WeakMap<A, { value: T }>()
+  return (a) => {
+    let kept = known.get(a)
+    if (!kept) known.set(a, (kept = { value: make(a) }))
+    return kept.value
+  }
+}
+
 /** A function of two objects that is worked out once for the same two, and kept as long as both are. */
 export function memoOfTwo<A extends object, B extends object, T>(make: (a: A, b: B) => T): (a: A, b: B) => T {
   const known = new WeakMap<A, WeakMap<B, { value: T }>>()

@@ -97,7 +97,11 @@ describe('reading a rig', () => {
       (rig) => (rig.controllers[0].templates[0].stacks[0].powerUp = 'gone'),
       /powerUp: names a layer/,
     ],
-    ['a plugin inside itself', (rig) => (rig.destinations[0].inside = 'siltglass'), /cannot run inside itself/],
+    [
+      'a plugin inside itself',
+      (rig) => (rig.destinations[0].inside = 'siltglass'),
+      /cannot run inside itself/,
+    ],
     [
       'a range upside down',
       (rig) => (rig.destinations[0].parameters[0].range = { min: 6, max: 6, unit: '' }),

@@ -1,3 +1,4 @@
+import { memoOf } from './memo'
 import type {
   Assignment,
   Controller,
@@ -21,8 +22,10 @@ export interface Place {
 export const placeKey = (place: Place): string =>
   `${place.controller}/${place.template}/${place.layer ?? ''}/${place.gesture}`
 
+/** A gesture of a controller as one string: `syzra/enc-5.turn`. */
 export const gestureRef = (controller: Id, gesture: GestureKey): GestureRef => `${controller}/${gesture}`
 
+/** `syzra/enc-5.turn` → `syzra` and `enc-5.turn`. */
 export function splitGestureRef(ref: GestureRef): { controller: Id; gesture: GestureKey } {
   const slash = ref.indexOf('/')
   return { controller: ref.slice(0, slash), gesture: ref.slice(slash + 1) }
@@ -90,7 +93,10 @@ export interface Showing {
   layers: Readonly<Record<Id, Id | null>>
 }
 
-/** What a controller shows at power-up: its first template, each stack's power-up layer. */
+/**
+ * What a controller shows at power-up: its first template, each stack's power-up layer. Throws an Error where it has
+ * no template, which no valid rig has.
+ */
 export function powerUpShowing(controller: Controller, templateId?: Id): Showing {
   const template =
     controller.templates.find((candidate) => candidate.id === templateId) ?? controller.templates[0]
@@ -101,17 +107,10 @@ export function powerUpShowing(controller: Controller, templateId?: Id): Showing
   }
 }
 
-const coverage = new WeakMap<readonly GestureKey[], ReadonlySet<GestureKey>>()
+const coverage = memoOf((gestures: readonly GestureKey[]) => new Set(gestures))
 
 /** Is a gesture among those of a stack? Quick for thousands of questions; for a rig as it stands, not a draft. */
-function covers({ gestures }: Stack, gesture: GestureKey): boolean {
-  let known = coverage.get(gestures)
-  if (!known) {
-    known = new Set(gestures)
-    coverage.set(gestures, known)
-  }
-  return known.has(gesture)
-}
+const covers = ({ gestures }: Stack, gesture: GestureKey): boolean => coverage(gestures).has(gesture)
 
 /**
  * Where a gesture's assignment stands while `showing` is shown: the layer lying over it if that layer

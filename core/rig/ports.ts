@@ -11,6 +11,7 @@ export interface PortEnd {
   direction: PortDirection
 }
 
+/** One string for a port, to compare and look up. */
 export const portKey = ({ owner, port }: PortRef): string => `${owner}/${port}`
 
 /** Every port of a rig: of controllers, destinations, boxes and computers, in that order. */

@@ -18,4 +18,5 @@ export function parseValueList(text: string): ValueList {
   return { ok: true, values: parts.map(Number) }
 }
 
+/** Values as `parseValueList` reads them. */
 export const printValueList = (values: readonly number[]): string => values.join(', ')

@@ -33,5 +33,7 @@ export interface SheetDocument {
   sections: readonly Section[]
 }
 
+/** A cell of text. */
 export const words = (text: string): Cell => ({ text })
+/** A cell of a number or address, in figures of one width. */
 export const figure = (text: string): Cell => ({ text, mono: true })

@@ -47,8 +47,10 @@ export const FIELDS: Readonly<Record<ListKind, ReadonlyArray<Field<string>>>> = 
   presets: PROGRAM_FIELDS,
 }
 
+/** Which column is likely to be which field. */
 export const guessed = (kind: ListKind, rows: readonly TableRow[]): Matching<string> =>
   guessedColumns(FIELDS[kind], rows)
+/** Is the first line of a table its headings? */
 export const isHeaded = (kind: ListKind, rows: readonly TableRow[]): boolean =>
   hasHeadings(FIELDS[kind], rows)
 

@@ -24,6 +24,7 @@ const MOST_SLICES = 3
 const OTHER_LAYER_OPACITY = 0.28
 const SECOND_HALF_OPACITY = 0.5
 
+/** How strongly who has a cell is drawn, 0–1: other layers, LSBs and carriers are fainter. */
 export const ownerOpacity = ({ live, part, role }: Owner): number =>
   !live ? OTHER_LAYER_OPACITY : part === 'lsb' || role === 'carrier' ? SECOND_HALF_OPACITY : 1
 

@@ -19,9 +19,11 @@ export const MANNERS = [
 ] as const
 export type Manner = (typeof MANNERS)[number]['value']
 
+/** How a mapping takes what arrives, as a value of `MANNERS`. */
 export const mannerOf = ({ expects }: Mapping): Manner =>
   expects.kind === 'relative' ? expects.encoding : expects.kind
 
+/** A value of `MANNERS` as a mapping keeps it. */
 export const expectsOf = (manner: Manner): Mapping['expects'] =>
   manner === 'absolute' || manner === 'press' ? { kind: manner } : { kind: 'relative', encoding: manner }
 

@@ -4,6 +4,7 @@
  *
  * @param costs By row and column. Whole numbers of any size, so that ranked terms fit into one.
  * @returns The column of each row.
+ * @throws RangeError where there are more rows than columns.
  */
 export function assign(costs: ReadonlyArray<readonly bigint[]>): number[] {
   const columns = costs[0]?.length ?? 0

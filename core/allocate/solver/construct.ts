@@ -7,16 +7,19 @@ export interface Placing {
   taken: Uint8Array
 }
 
+/** Nothing chosen, nothing taken. */
 export const emptyPlacing = ({ items, resources }: Problem): Placing => ({
   choice: new Array<number>(items.length).fill(-1),
   taken: new Uint8Array(resources),
 })
 
+/** Give an item a candidate, and take what that takes. */
 export function place({ items }: Problem, placing: Placing, item: number, candidate: number): void {
   placing.choice[item] = candidate
   for (const resource of items[item]?.takes[candidate] ?? []) placing.taken[resource] = 1
 }
 
+/** Take an item’s candidate back; nothing where it has none. */
 export function lift({ items }: Problem, placing: Placing, item: number): void {
   const candidate = placing.choice[item] ?? -1
   if (candidate < 0) return

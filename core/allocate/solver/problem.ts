@@ -9,6 +9,7 @@ export type Score = Readonly<Record<Term, number>>
 
 /** Terms that each candidate has by itself; breaks lie between two. */
 export type OwnTerm = Exclude<Term, 'breaks'>
+/** Every term but breaks, in order. */
 export const OWN_TERMS = TERMS.filter((term): term is OwnTerm => term !== 'breaks')
 
 /** No address: the item is left without a number, or where it is although that is an error. */
@@ -38,6 +39,7 @@ export interface Problem {
 /** The candidate of each item. */
 export type Choice = readonly number[]
 
+/** A score of nothing, to count up from. */
 export const noScore = (): Record<Term, number> => ({
   errors: 0,
   stale: 0,
@@ -49,6 +51,7 @@ export const noScore = (): Record<Term, number> => ({
   moved: 0,
 })
 
+/** Where a choice puts an item. */
 export const addressOf = ({ items }: Problem, item: number, choice: Choice): number =>
   items[item]?.addresses[choice[item] ?? 0] ?? NOWHERE
 

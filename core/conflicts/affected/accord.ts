@@ -7,7 +7,11 @@ import type { AffectedScopeOf } from './scope'
 export const accordAffected: AffectedScopeOf = ({ after, change }) => {
   const { rig } = after
   const gestures = new Set(rig.accords.flatMap((accord) => accord.gestures))
-  if (![...change.removed, ...change.added].some(({ gesture }) => gestures.has(gesture))) return null
+  // A mapping can be of a control that sends nothing, and is shared on purpose with one that sets it off.
+  const isTouched = [...change.removed, ...change.added, ...change.mappings].some(
+    ({ gesture }) => gesture !== null && gestures.has(gesture),
+  )
+  if (!isTouched) return null
   const senders = [...gestures].flatMap((gesture) => sendersOfGesture(rig, gesture))
   return { before: 'all', after: contextOf(rig, { occupancy: partOf(after, senders) }) }
 }

@@ -1,12 +1,9 @@
 import { isWanting, sendersIn, type Sender } from '../../addresses'
-import { memo, type Rig } from '../../rig'
+import { memoOf, type Rig } from '../../rig'
 import { contextOf } from '../context'
 import type { AffectedScopeOf } from './scope'
 
-const hasWanting = memo(
-  (senders: readonly Sender[]) => [senders],
-  (senders) => senders.some(isWanting),
-)
+const hasWanting = memoOf((senders: readonly Sender[]) => senders.some(isWanting))
 
 const isWanted = (rig: Rig): boolean =>
   rig.controllers.some(

@@ -103,6 +103,7 @@ export function shareFix(
   ]
 }
 
+/** The gestures of senders, in order. */
 export const gesturesOf = (senders: readonly Sender[]): GestureRef[] => senders.map(({ gesture }) => gesture)
 
 /** The one channel on which these senders serve a destination, or null if there are several or none. */

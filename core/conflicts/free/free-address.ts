@@ -29,6 +29,7 @@ export interface FreeAddresses {
 const NOBODY: Leaving = { goes: () => false, meets: null }
 const NOWHERE: ReadonlySet<string> = new Set()
 
+/** Find free addresses among who sends and who listens in a rig. */
 export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
   const isFree = (
     controller: Controller,

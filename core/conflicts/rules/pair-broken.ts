@@ -1,7 +1,7 @@
 import { PAIR_DISTANCE, type Address } from '../../midi'
 import { busCellKey, type Bus, type CellAddress, type Hit, type Sender } from '../../addresses'
 import { listenersOf, type Listener } from '../../mappings'
-import { memo, type Id, type Rig } from '../../rig'
+import { memoOf, type Id, type Rig } from '../../rig'
 import type { CheckContext } from '../context'
 import type { Draft } from '../finding'
 import { gesturesOf, moveFixes, shareFix } from '../fixes/numbers'
@@ -26,16 +26,13 @@ interface Found {
 }
 
 /** What each destination listens at that is a pair, or a single controller number. */
-const controllersHeard = memo(
-  (listeners: readonly Listener[]) => [listeners],
-  (listeners): ReadonlyMap<Id, readonly Address[]> => {
-    const found = new Map<Id, Address[]>()
-    for (const { destination, address } of listeners)
-      if (address.target.kind === 'cc14' || address.target.kind === 'cc')
-        found.set(destination, [...(found.get(destination) ?? []), address])
-    return found
-  },
-)
+const controllersHeard = memoOf((listeners: readonly Listener[]): ReadonlyMap<Id, readonly Address[]> => {
+  const found = new Map<Id, Address[]>()
+  for (const { destination, address } of listeners)
+    if (address.target.kind === 'cc14' || address.target.kind === 'cc')
+      found.set(destination, [...(found.get(destination) ?? []), address])
+  return found
+})
 
 const heardBy = (rig: Rig, destination: Id): readonly Address[] =>
   controllersHeard(listenersOf(rig)).get(destination) ?? []

@@ -6,7 +6,9 @@ import type { Behaviour, Keys, Target, TargetOf } from './types'
 /** The status byte of a channel message: its high half, and the channel counted from 0. */
 export const status = (high: number, channel: Channel): number => high | (channel - 1)
 
+/** The high seven bits of a 14-bit value (MIDI 1.0 Detailed Specification, "Data Types"). */
 export const msb = (value: number): number => (value >> 7) & 0x7f
+/** The low seven bits of a 14-bit value. */
 export const lsb = (value: number): number => value & 0x7f
 
 /** A Control Change (MIDI 1.0 Detailed Specification, "Control Change"). */
@@ -40,6 +42,7 @@ export function behavedCount(behaviour: Behaviour, values: number, most: number)
   }
 }
 
+/** What a new message does: press and release for what is pressed, positions for the rest. */
 export const freshBehaviour = ({ isPressed }: FreshFor): Behaviour =>
   isPressed ? { kind: 'momentary' } : { kind: 'absolute', turns: null }
 

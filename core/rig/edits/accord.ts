@@ -19,6 +19,7 @@ export interface AccordSet {
   set: Partial<Omit<Accord, 'id'>>
 }
 
+/** Share on purpose. Refused if a gesture is not there, or the accord has been added already. */
 export const accordAdd = editKind<AccordAdd>('accord-add', (rig, edit) => {
   const accord = accepted(AccordSchema, edit.accord)
   requireNewId(rig.accords, accord.id)
@@ -26,6 +27,7 @@ export const accordAdd = editKind<AccordAdd>('accord-add', (rig, edit) => {
   rig.accords.push(accord)
 })
 
+/** Change an accord. Refused if it, or a gesture that it names, is not there. */
 export const accordSet = editKind<AccordSet>('accord-set', (rig, edit) => {
   const accord = requireItem(rig.accords, edit.accord, 'agreement')
   const next = accepted(AccordSchema, { ...accord, ...edit.set, id: accord.id })
@@ -33,6 +35,7 @@ export const accordSet = editKind<AccordSet>('accord-set', (rig, edit) => {
   Object.assign(accord, next)
 })
 
+/** Share no longer. Refused if the accord is not there. */
 export const accordRemove = editKind<AccordRemove>('accord-remove', (rig, edit) => {
   requireItem(rig.accords, edit.accord, 'agreement')
   rig.accords = rig.accords.filter((accord) => accord.id !== edit.accord)

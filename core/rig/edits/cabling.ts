@@ -96,6 +96,7 @@ const requireNewOwner = (rig: Rig, id: Id): void =>
     id,
   )
 
+/** Give an owner another port. Refused if the owner is not there or has a port of that id. */
 export const portAdd = editKind<PortAdd>('port-add', (rig, { owner, port }) => {
   const computer = rig.computers.find(({ id }) => id === owner)
   if (computer) {
@@ -118,6 +119,10 @@ export const portAdd = editKind<PortAdd>('port-add', (rig, { owner, port }) => {
   holder.ports.push(accepted(PortSchema, port))
 })
 
+/**
+ * Change a port: its name, of a computer how it is shared, of a destination what it opens. Refused if any of these
+ * is not there.
+ */
 export const portSet = editKind<PortSet>('port-set', (rig, { owner, port: portId, set }) => {
   const computer = rig.computers.find(({ id }) => id === owner)
   if (computer) {
@@ -142,6 +147,7 @@ export const portSet = editKind<PortSet>('port-set', (rig, { owner, port: portId
   Object.assign(port, accepted(PortSchema, { ...port, name: set.name ?? port.name }))
 })
 
+/** Take a port away, with its cables. Refused if it is not there. */
 export const portRemove = editKind<PortRemove>('port-remove', (rig, { owner, port }) => {
   const holder = requireItem(
     [...rig.controllers, ...rig.destinations, ...rig.boxes, ...rig.computers],
@@ -153,6 +159,7 @@ export const portRemove = editKind<PortRemove>('port-remove', (rig, { owner, por
   dropPorts(rig, (ref) => ref.owner === owner && ref.port === port)
 })
 
+/** Join two ports. Refused if one is not there, they face the wrong way, or are joined already. */
 export const cableAdd = editKind<CableAdd>('cable-add', (rig, edit) => {
   const cable = accepted(CableSchema, edit.cable)
   requireNewId(rig.cables, cable.id)
@@ -171,6 +178,7 @@ export const cableAdd = editKind<CableAdd>('cable-add', (rig, edit) => {
   rig.cables.push(cable)
 })
 
+/** Change the rules of a cable. Refused if it is not there, or a rule cannot be (`cableRuleProblem`). */
 export const cableSet = editKind<CableSet>('cable-set', (rig, edit) => {
   const cable = requireItem(rig.cables, edit.cable, 'cable')
   const { rules, otherwise } = accepted(CableSchema, { ...cable, ...edit.set })
@@ -181,40 +189,47 @@ export const cableSet = editKind<CableSet>('cable-set', (rig, edit) => {
   Object.assign(cable, { rules, otherwise })
 })
 
+/** Pull a cable. Refused if it is not there. */
 export const cableRemove = editKind<CableRemove>('cable-remove', (rig, edit) => {
   requireItem(rig.cables, edit.cable, 'cable')
   rig.cables = rig.cables.filter(({ id }) => id !== edit.cable)
 })
 
+/** Add a box. Refused if its id is that of another owner of ports. */
 export const boxAdd = editKind<BoxAdd>('box-add', (rig, edit) => {
   const box = accepted(BoxSchema, edit.box)
   requireNewOwner(rig, box.id)
   rig.boxes.push(box)
 })
 
+/** Change the name or kind of a box. Refused if it is not there. */
 export const boxSet = editKind<BoxSet>('box-set', (rig, edit) => {
   const box = requireItem(rig.boxes, edit.box, 'box')
   const { name, kind } = accepted(BoxSchema, { ...box, ...edit.set })
   Object.assign(box, { name, kind })
 })
 
+/** Remove a box with its cables. Refused if it is not there. */
 export const boxRemove = editKind<BoxRemove>('box-remove', (rig, edit) => {
   requireItem(rig.boxes, edit.box, 'box')
   rig.boxes = rig.boxes.filter(({ id }) => id !== edit.box)
   dropPorts(rig, ({ owner }) => owner === edit.box)
 })
 
+/** Add a computer. Refused if its id is that of another owner of ports. */
 export const computerAdd = editKind<ComputerAdd>('computer-add', (rig, edit) => {
   const computer = accepted(ComputerSchema, edit.computer)
   requireNewOwner(rig, computer.id)
   rig.computers.push(computer)
 })
 
+/** Give a computer another name. Refused if it is not there. */
 export const computerSet = editKind<ComputerSet>('computer-set', (rig, edit) => {
   const computer = requireItem(rig.computers, edit.computer, 'computer')
   computer.name = accepted(ComputerSchema, { ...computer, name: edit.name }).name
 })
 
+/** Remove a computer; what opened its ports opens none. Refused if it is not there. */
 export const computerRemove = editKind<ComputerRemove>('computer-remove', (rig, edit) => {
   requireItem(rig.computers, edit.computer, 'computer')
   rig.computers = rig.computers.filter(({ id }) => id !== edit.computer)

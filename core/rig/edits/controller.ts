@@ -23,6 +23,7 @@ export interface ControllerMove {
   to: number
 }
 
+/** Add a controller, with its model where that is new. Refused if an id is taken, or the model is not there. */
 export const controllerAdd = editKind<ControllerAdd>('controller-add', (rig, edit) => {
   const controller = accepted(ControllerSchema, edit.controller)
   for (const owners of [rig.controllers, rig.destinations, rig.boxes, rig.computers]) {
@@ -36,6 +37,10 @@ export const controllerAdd = editKind<ControllerAdd>('controller-add', (rig, edi
   rig.controllers.push(controller)
 })
 
+/**
+ * Remove a controller with all that speaks of it, and its model if nobody else is of it. Refused if it is not
+ * there.
+ */
 export const controllerRemove = editKind<ControllerRemove>('controller-remove', (rig, { controller: id }) => {
   const { model } = requireController(rig, id)
   dropGestures(rig, (controller) => controller === id)
@@ -52,6 +57,7 @@ export const controllerRemove = editKind<ControllerRemove>('controller-remove', 
   }
 })
 
+/** Put a controller at another place in the order, 0 the first. Refused if there is no such place. */
 export const controllerMove = editKind<ControllerMove>('controller-move', (rig, edit) => {
   const controller = requireController(rig, edit.controller)
   if (!Number.isInteger(edit.to) || edit.to < 0 || edit.to >= rig.controllers.length) {

@@ -41,6 +41,7 @@ export interface DestinationRemove {
   destination: Id
 }
 
+/** Add a destination. Refused if its id is taken, or its host or controller is not there. */
 export const destinationAdd = editKind<DestinationAdd>('destination-add', (rig, edit) => {
   const destination = accepted(DestinationSchema, edit.destination)
   requireNewId(
@@ -52,6 +53,10 @@ export const destinationAdd = editKind<DestinationAdd>('destination-add', (rig, 
   rig.destinations.push(destination)
 })
 
+/**
+ * Change fields of a destination. Refused if it would run inside itself, or two scopes, notes or programs would be
+ * one.
+ */
 export const destinationSet = editKind<DestinationSet>('destination-set', (rig, edit) => {
   const destination = requireDestination(rig, edit.destination)
   const next = accepted(DestinationSchema, { ...destination, ...edit.set })
@@ -102,6 +107,7 @@ function dropScopes(rig: Rig, destination: Destination): void {
       )
 }
 
+/** Remove a destination with its mappings and cables; what ran in it runs in its host. Refused if it is not there. */
 export const destinationRemove = editKind<DestinationRemove>('destination-remove', (rig, edit) => {
   const { inside } = requireDestination(rig, edit.destination)
   rig.destinations = rig.destinations.filter(({ id }) => id !== edit.destination)

@@ -17,6 +17,7 @@ export interface EditKind<E extends { type: string }> {
   apply: (rig: Rig, edit: E) => void
 }
 
+/** An edit of a type, and how it changes a draft of a rig; `apply` throws an EditError where it cannot. */
 export const editKind = <E extends { type: string }>(
   type: E['type'],
   apply: (rig: Rig, edit: E) => void,
@@ -45,8 +46,11 @@ function find<T extends { id: Id }>(items: T[], id: Id, what: string): T {
   return found
 }
 
+/** A controller by its id; throws an EditError if it is not there. */
 export const requireController = (rig: Rig, id: Id): Controller => find(rig.controllers, id, 'controller')
+/** A destination by its id; throws an EditError if it is not there. */
 export const requireDestination = (rig: Rig, id: Id): Destination => find(rig.destinations, id, 'destination')
+/** An item by its id, named as `what` in the refusal; throws an EditError if it is not there. */
 export const requireItem = find
 
 /** Make sure that a gesture exists; throws an EditError if not. */
@@ -61,6 +65,7 @@ export function requireGesture(rig: Rig, ref: GestureRef): void {
   }
 }
 
+/** Make sure that an id is not taken; throws an EditError if it is. */
 export function requireNewId(items: ReadonlyArray<{ id: Id }>, id: Id): void {
   if (items.some((item) => item.id === id)) throw new EditError('This has already been added.')
 }

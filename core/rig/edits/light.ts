@@ -36,18 +36,21 @@ function checked(rig: Rig, value: unknown): LightRole {
   return role
 }
 
+/** Add a role of lights. Refused if its letter is taken, or two of its states are one. */
 export const lightRoleAdd = editKind<LightRoleAdd>('light-role-add', (rig, { role }) => {
   const added = checked(rig, role)
   requireNewId(rig.lightRoles, added.id)
   rig.lightRoles.push(added)
 })
 
+/** Change a role of lights. Refused as `lightRoleAdd` is, or if it is not there. */
 export const lightRoleSet = editKind<LightRoleSet>('light-role-set', (rig, { role: id, set }) => {
   const index = rig.lightRoles.findIndex((role) => role.id === id)
   const before = requireItem(rig.lightRoles, id, 'light role')
   rig.lightRoles[index] = checked(rig, { ...before, ...set, id })
 })
 
+/** Remove a role of lights; what had it is dark. Refused if it is not there. */
 export const lightRoleRemove = editKind<LightRoleRemove>('light-role-remove', (rig, { role: id }) => {
   requireItem(rig.lightRoles, id, 'light role')
   rig.lightRoles = rig.lightRoles.filter((role) => role.id !== id)

@@ -37,6 +37,10 @@ function requireEnds(rig: Rig, mapping: Mapping): void {
   if (mapping.gesture !== null) requireGesture(rig, mapping.gesture)
 }
 
+/**
+ * Join a gesture to a parameter. Refused if one of them is not there, they are joined already, or `mappingProblem`
+ * says why not.
+ */
 export const mappingAdd = editKind<MappingAdd>('mapping-add', (rig, edit) => {
   const mapping = accepted(MappingSchema, edit.mapping)
   requireNewId(rig.mappings, mapping.id)
@@ -53,6 +57,7 @@ export const mappingAdd = editKind<MappingAdd>('mapping-add', (rig, edit) => {
   rig.mappings.push(mapping)
 })
 
+/** Change a mapping. Refused as `mappingAdd` is, or if it is not there. */
 export const mappingSet = editKind<MappingSet>('mapping-set', (rig, edit) => {
   const index = rig.mappings.findIndex((mapping) => mapping.id === edit.mapping)
   const mapping = accepted(MappingSchema, {
@@ -64,6 +69,7 @@ export const mappingSet = editKind<MappingSet>('mapping-set', (rig, edit) => {
   rig.mappings[index] = mapping
 })
 
+/** Take a mapping away. Refused if it is not there. */
 export const mappingRemove = editKind<MappingRemove>('mapping-remove', (rig, edit) => {
   requireItem(rig.mappings, edit.mapping, 'mapping')
   rig.mappings = rig.mappings.filter((mapping) => mapping.id !== edit.mapping)

@@ -36,6 +36,7 @@ function tableAt(rig: Rig, at: Place): Record<GestureKey, Assignment> {
   return table
 }
 
+/** Set one message of a gesture, the next one at most. Refused if the place or the message before it is not there. */
 export const messageEdit = editKind<MessageEdit>('message', (rig, { at, index, message }) => {
   const table = tableAt(rig, at)
   const sent = accepted(MessageSchema, message)
@@ -51,6 +52,7 @@ export const messageEdit = editKind<MessageEdit>('message', (rig, { at, index, m
   assignment.messages[index] = sent
 })
 
+/** Set or take away what a gesture sends. Refused if its place or light role is not there. */
 export const assignmentEdit = editKind<AssignmentEdit>('assignment', (rig, { at, assignment }) => {
   const table = tableAt(rig, at)
   if (assignment === null) Reflect.deleteProperty(table, at.gesture)
@@ -67,6 +69,7 @@ export interface AssignmentsEdit {
   assignments: Record<GestureKey, Assignment | null>
 }
 
+/** Set or take away many assignments of a layer at once. Refused whole if one of them may not be there. */
 export const assignmentsEdit = editKind<AssignmentsEdit>('assignments', (rig, { at, assignments }) => {
   const keys = Object.keys(assignments)
   const [first] = keys

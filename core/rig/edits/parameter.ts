@@ -35,6 +35,7 @@ function checked(destination: Destination, value: unknown): Parameter {
   return parameter
 }
 
+/** Add parameters to a destination, 5,000 at most. Refused whole if one of them cannot be (`parameterProblem`). */
 export const parametersAdd = editKind<ParametersAdd>('parameters-add', (rig, edit) => {
   const destination = requireDestination(rig, edit.destination)
   if (destination.parameters.length + edit.parameters.length > MOST)
@@ -46,6 +47,7 @@ export const parametersAdd = editKind<ParametersAdd>('parameters-add', (rig, edi
   }
 })
 
+/** Change a parameter. Refused if it is not there, cannot be, or a mapping of it then could not. */
 export const parameterSet = editKind<ParameterSet>('parameter-set', (rig, edit) => {
   const destination = requireDestination(rig, edit.destination)
   const index = destination.parameters.findIndex(({ id }) => id === edit.parameter)
@@ -62,6 +64,7 @@ export const parameterSet = editKind<ParameterSet>('parameter-set', (rig, edit) 
 const mappingsTo = (rig: Rig, destination: Id, parameters: ReadonlySet<Id>) =>
   rig.mappings.filter((mapping) => mapping.destination === destination && parameters.has(mapping.parameter))
 
+/** Remove parameters with their mappings. Refused whole if one of them is not there. */
 export const parametersRemove = editKind<ParametersRemove>('parameters-remove', (rig, edit) => {
   const destination = requireDestination(rig, edit.destination)
   const gone = new Set(edit.parameters)

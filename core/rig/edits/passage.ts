@@ -58,21 +58,25 @@ function acceptedPassage(rig: Rig, value: unknown): Passage {
   return passage
 }
 
+/** Add a passage. Refused if something that it names is not there, or is named twice. */
 export const passageAdd = editKind<PassageAdd>('passage-add', (rig, edit) => {
   const passage = acceptedPassage(rig, edit.passage)
   requireNewId(rig.passages, passage.id)
   rig.passages.push(passage)
 })
 
+/** Change a passage. Refused as `passageAdd` is, or if it is not there. */
 export const passageSet = editKind<PassageSet>('passage-set', (rig, edit) => {
   const passage = requireItem(rig.passages, edit.passage, 'passage')
   Object.assign(passage, acceptedPassage(rig, { ...passage, ...edit.set, id: passage.id }))
 })
 
+/** Put a passage at another place in the show, 0 the first; beyond the end is the end. Refused if it is not there. */
 export const passageMove = editKind<PassageMove>('passage-move', (rig, edit) => {
   rig.passages = movedTo(rig.passages, requireItem(rig.passages, edit.passage, 'passage'), edit.to)
 })
 
+/** Remove a passage. Refused if it is not there. */
 export const passageRemove = editKind<PassageRemove>('passage-remove', (rig, edit) => {
   requireItem(rig.passages, edit.passage, 'passage')
   rig.passages = rig.passages.filter(({ id }) => id !== edit.passage)

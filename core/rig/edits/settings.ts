@@ -50,6 +50,10 @@ const ControllerSettings = z.pick(ControllerSchema, {
   deviceNumber: true,
 })
 
+/**
+ * Change the settings of a rig. Refused if a house rule cannot be, or names a controller or block that is not
+ * there.
+ */
 export const rigSet = editKind<RigSet>('rig-set', (rig, { set }) => {
   const { name, notes, middleC, programsFrom, houseRules } = rig
   const next = accepted(RigSettings, { name, notes, middleC, programsFrom, houseRules, ...set })
@@ -65,6 +69,7 @@ export const rigSet = editKind<RigSet>('rig-set', (rig, { set }) => {
   assignSet(rig, set, next)
 })
 
+/** Change the settings of a controller. Refused if it is not there. */
 export const controllerSet = editKind<ControllerSet>('controller-set', (rig, edit) => {
   const controller = requireController(rig, edit.controller)
   const { name, letter, hue, homeChannel, inUse, notes, deviceNumber } = controller
@@ -72,6 +77,7 @@ export const controllerSet = editKind<ControllerSet>('controller-set', (rig, edi
   assignSet(controller, edit.set, accepted(ControllerSettings, { ...now, ...edit.set }))
 })
 
+/** Say what a destination hears while it is played, or while it learns. Refused if it is not there. */
 export const hearingSet = editKind<HearingSet>('hearing-set', (rig, edit) => {
   requireDestination(rig, edit.destination).hears[edit.for] = accepted(HearingSchema, edit.hearing)
 })

@@ -75,6 +75,7 @@ function dropEmptyBlocks(model: Model): void {
     model.surface.blocks = model.surface.blocks.filter((block) => !isEmpty(block))
 }
 
+/** Draw controls and blocks on a surface. Refused whole if an id is taken or a block is not there. */
 export const controlsAdd = editKind<ControlsAdd>('controls-add', (rig, edit) => {
   const { surface } = requireModel(rig, edit.model)
   const taken = new Set(surface.controls.map(({ id }) => id))
@@ -93,6 +94,7 @@ export const controlsAdd = editKind<ControlsAdd>('controls-add', (rig, edit) => 
   accepted(SurfaceSchema, surface)
 })
 
+/** Change controls; what was said of movements that they lose goes. Refused whole if one is not there. */
 export const controlsSet = editKind<ControlsSet>('controls-set', (rig, edit) => {
   const model = requireModel(rig, edit.model)
   const positions = new Map(model.surface.controls.map(({ id }, index) => [id, index]))
@@ -111,6 +113,9 @@ export const controlsSet = editKind<ControlsSet>('controls-set', (rig, edit) => 
   dropEmptyBlocks(model)
 })
 
+/**
+ * Remove controls with all that speaks of them, and blocks that are left empty. Refused if the model is not there.
+ */
 export const controlsRemove = editKind<ControlsRemove>('controls-remove', (rig, edit) => {
   const model = requireModel(rig, edit.model)
   const gone = new Set(edit.controls)
@@ -127,6 +132,7 @@ export const controlsRemove = editKind<ControlsRemove>('controls-remove', (rig, 
   }
 })
 
+/** Make a block of controls. Refused without controls, or if its id is taken. */
 export const blockAdd = editKind<BlockAdd>('block-add', (rig, edit) => {
   const model = requireModel(rig, edit.model)
   if (edit.controls.length === 0) throw new EditError('A block needs at least one control.')
@@ -138,6 +144,7 @@ export const blockAdd = editKind<BlockAdd>('block-add', (rig, edit) => {
   dropEmptyBlocks(model)
 })
 
+/** Change a block. Refused if it is not there. */
 export const blockSet = editKind<BlockSet>('block-set', (rig, edit) => {
   const { surface } = requireModel(rig, edit.model)
   const index = surface.blocks.findIndex(({ id }) => id === edit.block)
@@ -148,6 +155,7 @@ export const blockSet = editKind<BlockSet>('block-set', (rig, edit) => {
   })
 })
 
+/** Let the controls of a block stand by themselves. Refused if it is not there. */
 export const blockBreak = editKind<BlockBreak>('block-break', (rig, edit) => {
   const model = requireModel(rig, edit.model)
   requireItem(model.surface.blocks, edit.block, 'block')
@@ -156,12 +164,14 @@ export const blockBreak = editKind<BlockBreak>('block-break', (rig, edit) => {
   for (const rule of rig.houseRules) if (rule.block === edit.block) rule.block = null
 })
 
+/** Give a surface another size, in mm. Refused if the model is not there. */
 export const surfaceSet = editKind<SurfaceSet>('surface-set', (rig, edit) => {
   const { surface } = requireModel(rig, edit.model)
   const { width, height } = accepted(SurfaceSchema, { ...surface, width: edit.width, height: edit.height })
   Object.assign(surface, { width, height })
 })
 
+/** Say what a model can do. Refused if a controller of it uses a slot that it then would not have. */
 export const abilitiesSet = editKind<AbilitiesSet>('abilities-set', (rig, edit) => {
   const model = requireModel(rig, edit.model)
   const abilities = accepted(AbilitiesSchema, edit.abilities)

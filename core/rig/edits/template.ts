@@ -145,22 +145,26 @@ function requireCoverable(rig: Rig, at: InTemplate, template: Template, stack: S
   }
 }
 
+/** Add a template. Refused if the controller is not there, or its id is taken. */
 export const templateAdd = editKind<TemplateAdd>('template-add', (rig, edit) => {
   const controller = requireController(rig, edit.controller)
   requireNewId(controller.templates, edit.template.id)
   controller.templates.push(accepted(TemplateSchema, edit.template))
 })
 
+/** Give a template another name. Refused if it is not there. */
 export const templateSet = editKind<TemplateSet>('template-set', (rig, edit) => {
   const template = templateIn(rig, edit)
   template.name = accepted(TemplateSchema, { ...template, name: edit.name }).name
 })
 
+/** Put a template at another place, 0 the first; beyond the end is the end. Refused if it is not there. */
 export const templateMove = editKind<TemplateMove>('template-move', (rig, edit) => {
   const controller = requireController(rig, edit.controller)
   controller.templates = movedTo(controller.templates, templateIn(rig, edit), edit.to)
 })
 
+/** Remove a template, from slots and passages too. Refused if it is the last one. */
 export const templateRemove = editKind<TemplateRemove>('template-remove', (rig, edit) => {
   const controller = requireController(rig, edit.controller)
   templateIn(rig, edit)
@@ -170,6 +174,10 @@ export const templateRemove = editKind<TemplateRemove>('template-remove', (rig, 
   dropShowings(rig)
 })
 
+/**
+ * Add a stack; a replacing one takes what its gestures send in the base into its layers. Refused if another
+ * replacing stack has one of them.
+ */
 export const stackAdd = editKind<StackAdd>('stack-add', (rig, edit) => {
   const template = templateIn(rig, edit)
   requireNewId(template.stacks, edit.stack.id)
@@ -185,6 +193,10 @@ function requireNewLayer(template: Template, id: Id): void {
   for (const stack of template.stacks) requireNewId(stack.layers, id)
 }
 
+/**
+ * Change a stack; gestures that leave it send in the base what they sent at power-up. Refused as `stackAdd` is, or
+ * if it is not there.
+ */
 export const stackSet = editKind<StackSet>('stack-set', (rig, edit) => {
   const template = templateIn(rig, edit)
   const stack = requireItem(template.stacks, edit.stack, 'stack')
@@ -203,6 +215,7 @@ export const stackSet = editKind<StackSet>('stack-set', (rig, edit) => {
   takeFromBase(template, stack)
 })
 
+/** Dissolve a stack; its gestures send in the base what they sent at power-up. Refused if it is not there. */
 export const stackRemove = editKind<StackRemove>('stack-remove', (rig, edit) => {
   const template = templateIn(rig, edit)
   const stack = requireItem(template.stacks, edit.stack, 'stack')
@@ -211,6 +224,7 @@ export const stackRemove = editKind<StackRemove>('stack-remove', (rig, edit) => 
   dropShowings(rig)
 })
 
+/** Add a layer at a place of its stack, 0 the first. Refused if it sets a gesture that the stack does not change. */
 export const layerAdd = editKind<LayerAdd>('layer-add', (rig, edit) => {
   const template = templateIn(rig, edit)
   const stack = requireItem(template.stacks, edit.stack, 'stack')
@@ -222,6 +236,7 @@ export const layerAdd = editKind<LayerAdd>('layer-add', (rig, edit) => {
   accepted(StackSchema, stack)
 })
 
+/** Change the name or colour of a layer. Refused if it is not there. */
 export const layerSet = editKind<LayerSet>('layer-set', (rig, edit) => {
   const stack = stackWithLayer(templateIn(rig, edit), edit.layer)
   const layer = requireItem(stack.layers, edit.layer, 'layer')
@@ -229,12 +244,14 @@ export const layerSet = editKind<LayerSet>('layer-set', (rig, edit) => {
   Object.assign(layer, { name, colour })
 })
 
+/** Put a layer at another place in its stack, 0 the first; beyond the end is the end. Refused if it is not there. */
 export const layerMove = editKind<LayerMove>('layer-move', (rig, edit) => {
   const stack = stackWithLayer(templateIn(rig, edit), edit.layer)
   const layer = requireItem(stack.layers, edit.layer, 'layer')
   stack.layers = movedTo(stack.layers, layer, edit.to)
 })
 
+/** Remove a layer. Refused if it is the last of its stack. */
 export const layerRemove = editKind<LayerRemove>('layer-remove', (rig, edit) => {
   const stack = stackWithLayer(templateIn(rig, edit), edit.layer)
   if (stack.layers.length === 1)
@@ -244,6 +261,10 @@ export const layerRemove = editKind<LayerRemove>('layer-remove', (rig, edit) => 
   dropShowings(rig)
 })
 
+/**
+ * Let a gesture or an incoming message choose layers or templates. Refused if something that it names is not
+ * there.
+ */
 export const choiceAdd = editKind<ChoiceAdd>('choice-add', (rig, edit) => {
   const choice = accepted(ChoiceSchema, edit.choice)
   requireNewId(rig.choices, choice.id)
@@ -258,6 +279,7 @@ export const choiceAdd = editKind<ChoiceAdd>('choice-add', (rig, edit) => {
   rig.choices.push(choice)
 })
 
+/** Take a choice away. Refused if it is not there. */
 export const choiceRemove = editKind<ChoiceRemove>('choice-remove', (rig, edit) => {
   requireItem(rig.choices, edit.choice, 'choice')
   rig.choices = rig.choices.filter(({ id }) => id !== edit.choice)

@@ -12,6 +12,7 @@ export interface Programmed {
   assignment: Assignment
 }
 
+/** What is programmed at a place, or null where its control is not there. */
 export function programmedAt(rig: Rig, place: Place): Programmed | null {
   const found = findGesture(rig, placeRef(place))
   const controller = rigIndex(rig).controllers.get(place.controller)

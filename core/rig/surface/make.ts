@@ -79,6 +79,7 @@ const ACROSS_MM = 20
 /** Controls that take their writing inside need little room around. */
 const WRITES_INSIDE: ReadonlySet<ControlKind> = new Set(['pad', 'xy', 'keybed', 'pedal'])
 
+/** One control of a kind in its usual size, in mm. */
 export function usualPlan(kind: ControlKind): BlockPlan {
   const gap = WRITES_INSIDE.has(kind) ? { across: 4, down: 4 } : { across: ACROSS_MM, down: WRITING_MM }
   return { kind, rows: 1, columns: 1, size: { ...KIND_FACTS[kind].size }, gap }

@@ -14,6 +14,7 @@ export function tagForms(tag: string): string[] {
   return [...new Set([tag, body, ...(number === undefined ? [] : [number])])]
 }
 
+/** How wide a tag is drawn, in px. */
 export const tagWidth = (text: string): number => text.length * TAG_CHAR + TAG_PADDING
 
 /** The longest form of an address that fits a width in px; null if none does. */
