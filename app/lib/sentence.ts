@@ -1,4 +1,12 @@
-import { CHANNELS, controllerName, MMC_NAMES, noteName, PAIR_DISTANCE, REALTIME_NAMES } from '#core/midi'
+import {
+  CHANNELS,
+  controllerName,
+  MMC_NAMES,
+  noteName,
+  PAIR_DISTANCE,
+  printBank,
+  REALTIME_NAMES,
+} from '#core/midi'
 import {
   ENCODING_WORDS,
   fitsNumber,
@@ -329,7 +337,7 @@ function commandWords(message: Message): Word[] {
 
 function extraWords(message: Message): Word[] {
   if (message.kind === 'program' && message.bank) {
-    return [plain(`, bank ${message.bank.msb}.${message.bank.lsb}`)]
+    return [plain(`, bank ${printBank(message.bank)}`)]
   }
   return message.kind === 'sysex' ? [plain(`of ${message.bytes.length} bytes`)] : []
 }

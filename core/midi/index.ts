@@ -1,4 +1,5 @@
 export * from './addresses'
+export * from './banks'
 export * from './cells'
 export * from './controllers'
 export * from './kinds'

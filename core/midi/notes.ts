@@ -32,5 +32,11 @@ export function parseNoteName(text: string, middleC: MiddleC): Seven | null {
   return isWhole(note, 0, 127) ? note : null
 }
 
+/** A note 0–127 as written: its number, or its name; null for neither. */
+export function parseNote(text: string, middleC: MiddleC): Seven | null {
+  if (!/^\s*\d+\s*$/.test(text)) return parseNoteName(text, middleC)
+  return isWhole(Number(text), 0, 127) ? Number(text) : null
+}
+
 /** Is the note a black key? */
 export const isBlackKey = (note: Seven): boolean => [1, 3, 6, 8, 10].includes(note % 12)

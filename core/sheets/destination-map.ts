@@ -1,4 +1,4 @@
-import { noteName, printTag, type Address } from '../midi'
+import { noteName, printTag, printTarget, type Address } from '../midi'
 import { emit } from '../addresses'
 import { chartedAt, mappingState, printListening, type MappingState } from '../mappings'
 import {
@@ -175,7 +175,7 @@ function programsSection(destination: Destination): Section | null {
       columns: [{ title: 'Shown as', align: 'right' }, { title: 'Sent as' }, { title: 'Name' }],
       rows: destination.programs.map(({ number, bank, name }) => [
         figure(String(number + destination.countsFrom)),
-        figure(bank === null ? `pc${number}` : `pc${bank.msb}.${bank.lsb}.${number}`),
+        figure(printTarget({ kind: 'program', number, bank })),
         words(name),
       ]),
     },

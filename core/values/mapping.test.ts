@@ -1,11 +1,12 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { fullMessage, type MessageInput } from '../testing/rigs'
-import type { Parameter } from '../rig'
-import { Parameter as ParameterSchema } from '../rig/schema'
+import { mappingProblem, type Parameter } from '../rig'
+import { Mapping as MappingSchema, Parameter as ParameterSchema } from '../rig/schema'
 import {
   coverageOf,
   curveOf,
+  endProblem,
   endsOf,
   mappedRange,
   positionOf,
@@ -275,4 +276,24 @@ describe('what is reached', () => {
       }),
     )
   })
+})
+
+it('an end of a mapping is refused where, and only where, the mapping could not be', () => {
+  const value = fc.option(fc.integer({ min: -20, max: 140 }))
+  const held = parameter({ range: { min: 0, max: 100 } })
+  fc.assert(
+    fc.property(value, value, value, fc.constantFrom('min' as const, 'max' as const), (min, max, to, end) => {
+      const mapping = MappingSchema.parse({
+        ...{ id: 'm', gesture: null, destination: 'd', parameter: 'p', min, max, [end]: to },
+      })
+      const refused = endProblem({ min, max }, held, end, to)
+      const other = end === 'min' ? max : min
+      // What is wrong at the other end is not said of this one.
+      if (other !== null && (other < 0 || other > 100)) return
+      expect(refused !== null).toBe(mappingProblem(mapping, held) !== null)
+    }),
+  )
+  expect(endProblem({ min: null, max: 40 }, held, 'min', 40)).toMatch(/must differ/)
+  expect(endProblem({ min: null, max: 40 }, held, 'min', 41)).toMatch(/below/)
+  expect(endProblem({ min: null, max: null }, held, 'max', 101)).toMatch(/from 0 to 100/)
 })

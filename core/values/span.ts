@@ -66,6 +66,24 @@ export function mappedRange(
   }
 }
 
+/**
+ * Why a mapping cannot have `value` at one of its ends (null: the parameter's own), as a sentence; null where it can. The
+ * lower end stays below the upper one: to turn a mapping round there is `inverted`.
+ */
+export function endProblem(
+  mapping: Pick<Mapping, 'min' | 'max'>,
+  parameter: Parameter,
+  end: 'min' | 'max',
+  value: number | null,
+): string | null {
+  const span = spanOf(parameter)
+  const at = (which: 'min' | 'max'): number => (which === end ? value : mapping[which]) ?? span[which]
+  const [min, max, here] = [at('min'), at('max'), at(end)]
+  if (here < span.min || here > span.max) return `The parameter goes from ${span.min} to ${span.max}.`
+  if (min === max) return 'From and to must differ, or nothing moves.'
+  return min > max ? 'From must be below to: turn it round with “inverted”.' : null
+}
+
 /** The choices of a parameter as the player reads them, or the number with its unit. */
 export function valueText(parameter: Parameter, value: number): string {
   const { unit, min } = spanOf(parameter)

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { Plus } from '@lucide/vue'
-import type { Destination } from '#core/rig'
-import { freeId } from '#core/rig'
+import { newBox, newComputer, newDestination } from '#core/rig'
 
 /** What is selected in the picture, with its settings; else what can be added. */
 const rigs = useRigStore()
@@ -18,54 +17,22 @@ const box = computed(() => find(rigs.rig?.boxes, 'box'))
 const computer = computed(() => find(rigs.rig?.computers, 'computer'))
 const cable = computed(() => find(rigs.rig?.cables, 'cable'))
 
-const owners = (): Array<{ id: string }> => {
-  const { rig } = rigs
-  return rig ? [...rig.controllers, ...rig.destinations, ...rig.boxes, ...rig.computers] : []
-}
 function addDestination(): void {
-  const id = freeId('destination', owners())
-  const added: Destination = {
-    id,
-    name: `Destination ${(rigs.rig?.destinations.length ?? 0) + 1}`,
-    kind: 'synth',
-    inside: null,
-    ports: [{ id: 'in', name: 'MIDI in', direction: 'in', opens: null }],
-    hears: {
-      playing: { ports: 'merged', channels: { kind: 'apart' } },
-      learning: { ports: 'merged', channels: { kind: 'apart' } },
-      settable: true,
-    },
-    claims: [],
-    scopes: [],
-    parameters: [],
-    noteNames: [],
-    programs: [],
-    countsFrom: 0,
-    middleC: 3,
-    learns: ['cc'],
-    stepRule: { kind: 'fraction', of: 1 / 128 },
-    feedback: false,
-    unit: null,
-    notes: '',
-  }
+  if (!rigs.rig) return
+  const added = newDestination(rigs.rig)
   if (edit(`Add ${added.name}`, [{ type: 'destination-add', destination: added }]))
-    picture.select({ kind: 'destination', id })
+    picture.select({ kind: 'destination', id: added.id })
 }
 function addBox(): void {
-  const id = freeId('box', owners())
-  const ports = [
-    { id: 'in-1', name: 'In 1', direction: 'in' as const },
-    { id: 'in-2', name: 'In 2', direction: 'in' as const },
-    { id: 'out-1', name: 'Out', direction: 'out' as const },
-  ]
-  if (edit('Add a box', [{ type: 'box-add', box: { id, name: 'Merge box', kind: 'merge', ports } }]))
-    picture.select({ kind: 'box', id })
+  if (!rigs.rig) return
+  const box = newBox(rigs.rig)
+  if (edit('Add a box', [{ type: 'box-add', box }])) picture.select({ kind: 'box', id: box.id })
 }
 function addComputer(): void {
-  const id = freeId('computer', owners())
-  const ports = [{ id: 'port-1', name: 'USB 1', sharing: 'shared' as const }]
-  if (edit('Add a computer', [{ type: 'computer-add', computer: { id, name: 'Computer', ports } }]))
-    picture.select({ kind: 'computer', id })
+  if (!rigs.rig) return
+  const computer = newComputer(rigs.rig)
+  if (edit('Add a computer', [{ type: 'computer-add', computer }]))
+    picture.select({ kind: 'computer', id: computer.id })
 }
 async function toDesk(id: string): Promise<void> {
   desk.chooseController(id)

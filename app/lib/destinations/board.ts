@@ -1,5 +1,5 @@
 import { chartedAt, printListening, type JoinTarget } from '#core/mappings'
-import { noteName } from '#core/midi'
+import { noteName, printBank, programKey } from '#core/midi'
 import type { Destination } from '#core/rig'
 import { shownProgram } from '#core/values'
 
@@ -17,7 +17,7 @@ export interface BoardItem {
 }
 
 const bankWords = (bank: { msb: number; lsb: number } | null): string =>
-  bank === null ? 'Presets' : `Bank ${bank.msb}.${bank.lsb}`
+  bank === null ? 'Presets' : `Bank ${printBank(bank)}`
 
 /** Everything in a list of a destination, in its own order. */
 export function boardItems(destination: Destination, list: BoardList): BoardItem[] {
@@ -45,7 +45,7 @@ export function boardItems(destination: Destination, list: BoardList): BoardItem
         }))
     case 'presets':
       return destination.programs.map(({ number, bank, name }) => ({
-        key: `program-${bank?.msb}.${bank?.lsb}-${number}`,
+        key: `program-${programKey({ number, bank })}`,
         target: { kind: 'program', number, bank },
         name,
         group: bankWords(bank),

@@ -1,3 +1,4 @@
+import { programKey } from '#core/midi'
 import {
   fromNames,
   guessedColumns,
@@ -80,7 +81,6 @@ const setNotes = (destination: Destination, notes: readonly NoteName[]): RigEdit
         },
       ]
 
-const programKey = ({ number, bank }: NamedProgram): string => `${bank?.msb}.${bank?.lsb}.${number}`
 const setPrograms = (destination: Destination, programs: readonly NamedProgram[]): RigEdit[] =>
   programs.length === 0
     ? []

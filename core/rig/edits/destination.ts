@@ -1,3 +1,4 @@
+import { programKey } from '../../midi'
 import { hostProblem } from '../host-problem'
 import { ownerIds } from '../ports'
 import { Destination as DestinationSchema } from '../schema'
@@ -78,10 +79,7 @@ export const destinationSet = editKind<DestinationSet>('destination-set', (rig, 
       'A note has two names; keep one of them.',
     )
   if (set.programs)
-    requireApart(
-      next.programs.map(({ number, bank }) => `${bank?.msb}.${bank?.lsb}.${number}`),
-      'Two programs have one number and bank; change one of them.',
-    )
+    requireApart(next.programs.map(programKey), 'Two programs have one number and bank; change one of them.')
   for (const key of SETTABLE) if (key in set) Object.assign(destination, { [key]: next[key] })
   dropScopes(rig, destination)
 })

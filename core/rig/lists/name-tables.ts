@@ -1,4 +1,4 @@
-import { parseNoteName, parseTag, type MiddleC } from '../../midi'
+import { parseBank, parseNote, programKey, type MiddleC } from '../../midi'
 import { ProgramName } from '../schema'
 import type { Destination } from '../types'
 import { readLines, type Field, type FromTable, type Matching } from './columns'
@@ -33,22 +33,13 @@ export function notesFrom(
   const seen = new Set<number>()
   return readLines(NOTE_FIELDS, rows, matching, (cell) => {
     const [written, name] = [cell('note'), cell('name')]
-    const number = /^\d+$/.test(written) ? Number(written) : parseNoteName(written, middleC)
-    if (number === null || number > 127)
-      return `“${written}” is no note: write 0 to 127, or a name such as C3.`
+    const number = parseNote(written, middleC)
+    if (number === null) return `“${written}” is no note: write 0 to 127, or a name such as C3.`
     if (name === '') return `note ${written} has no name.`
     if (seen.has(number)) return `note ${written} stands here for the second time.`
     seen.add(number)
     return { number, name: name.slice(0, MOST_NAME) }
   })
-}
-
-function bankFrom(text: string): NamedProgram['bank'] | string {
-  if (text === '') return null
-  const parsed = parseTag(`1:pc${text}.0`)
-  return parsed.ok && parsed.address.scope === 'channel' && parsed.address.target.kind === 'program'
-    ? parsed.address.target.bank
-    : `“${text}” is no bank: write its two numbers with a point, such as 0.1.`
 }
 
 /** Presets out of a table, numbered as the destination counts them. */
@@ -59,14 +50,14 @@ export function programsFrom(
 ): FromTable<NamedProgram> {
   const seen = new Set<string>()
   return readLines(PROGRAM_FIELDS, rows, matching, (cell) => {
-    const [written, name, bank] = [cell('number'), cell('name'), bankFrom(cell('bank'))]
+    const [written, name, bank] = [cell('number'), cell('name'), parseBank(cell('bank'))]
     if (typeof bank === 'string') return bank
     if (!/^\d+$/.test(written)) return `“${written}” is no program number.`
     const parsed = ProgramName.safeParse({ number: Number(written) - countsFrom, bank, name })
     if (name === '') return `program ${written} has no name.`
     if (!parsed.success)
       return `there is no program ${written}: they run from ${countsFrom} to ${127 + countsFrom}.`
-    const key = `${bank?.msb}.${bank?.lsb}.${written}`
+    const key = programKey(parsed.data)
     if (seen.has(key)) return `program ${written} stands here for the second time.`
     seen.add(key)
     return parsed.data

@@ -1,3 +1,4 @@
+import { printBank } from '../../midi'
 import type { NameDocument, NamedBank, NamedControl } from '../../midi/names'
 import { parameterName } from '../lookup'
 import { Parameter as ParameterSchema } from '../schema'
@@ -34,7 +35,7 @@ function controlOf(parameter: Parameter): NamedControl[] {
 function banksOf({ name, programs, countsFrom }: Destination): NamedBank[] {
   const banks = new Map<string, NamedProgram[]>()
   for (const program of programs) {
-    const key = program.bank ? `${program.bank.msb}.${program.bank.lsb}` : ''
+    const key = printBank(program.bank)
     banks.set(key, [...(banks.get(key) ?? []), program])
   }
   return [...banks].map(([key, own]) => ({

@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { Plus } from '@lucide/vue'
-import { STARTERS, type Controller, type Model, type Starter } from '#core/rig'
+import { newController, STARTERS, type Starter } from '#core/rig'
 import { focusWhenThere } from '~/lib/focus'
 import { inkedPaths } from '#core/sheets/drawing'
-import { freeId } from '#core/rig'
 
 const desk = useDeskStore()
 const rigs = useRigStore()
@@ -28,46 +27,11 @@ const wrong = computed(() =>
   }),
 )
 const surface = computed(() => (wrong.value ? null : starter.value.make(sizes.value)))
-const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789'
 
 function make(): void {
-  const { rig } = rigs
-  if (!rig || !surface.value) return
+  if (!rigs.rig || !surface.value) return
   const label = name.value.trim() || starter.value.name
-  const owners = [...rig.controllers, ...rig.destinations, ...rig.boxes, ...rig.computers]
-  const used = new Set(rig.controllers.map(({ letter }) => letter))
-  const wanted = label.toUpperCase().match(/[A-Z0-9]/)?.[0] ?? 'A'
-  const model: Model = {
-    id: freeId('model', rig.models),
-    name: label,
-    surface: surface.value,
-    abilities: {
-      connection: 'usb',
-      kinds: {},
-      relativeEncodings: ['twos-complement', 'offset-binary'],
-      fourteenBit: true,
-      slots: 1,
-      stacks: 8,
-      layersAStack: 16,
-      lights: null,
-    },
-  }
-  const channels = new Set(rig.controllers.map(({ homeChannel }) => homeChannel))
-  const controller: Controller = {
-    id: freeId('controller', owners),
-    name: label,
-    letter: used.has(wanted) ? ([...LETTERS].find((letter) => !used.has(letter)) ?? wanted) : wanted,
-    hue: rig.controllers.length % 8,
-    model: model.id,
-    deviceNumber: 0,
-    inUse: true,
-    homeChannel:
-      Array.from({ length: 16 }, (_, index) => index + 1).find((channel) => !channels.has(channel)) ?? 1,
-    ports: [{ id: 'out', name: 'Out', direction: 'out' }],
-    templates: [{ id: 'template-1', name: 'Template 1', base: {}, stacks: [] }],
-    slots: [],
-    notes: '',
-  }
+  const { controller, model } = newController(rigs.rig, label, surface.value)
   if (!edit(`Add ${label}`, [{ type: 'controller-add', controller, model }])) return
   desk.chooseController(controller.id)
   desk.panel = 'draw'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { TAKEOVER_WORDS, type Destination, type Mapping, type Parameter } from '#core/rig'
-import { spanOf } from '#core/values'
+import { endProblem, spanOf } from '#core/values'
 import { CURVE_NAMES, expectsOf, mannerOf, MANNERS, type Manner } from '~/lib/mapping/words'
 
 /** All that can be said of a mapping beyond its two ends. */
@@ -22,7 +22,9 @@ function setEnd(end: 'min' | 'max', event: Event): void {
   const typed = input.value.trim().replace(',', '.')
   const number = typed === '' ? null : Number(typed)
   refusal.value =
-    number !== null && !Number.isFinite(number) ? `“${typed}” is no number.` : endProblem(end, number)
+    number !== null && !Number.isFinite(number)
+      ? `“${typed}” is no number.`
+      : endProblem(mapping, parameter, end, number)
   if (refusal.value === null)
     emit('set', end === 'min' ? 'Where it starts' : 'Where it ends', { [end]: number })
   input.value = String(mapping[end] ?? span.value[end])
@@ -32,14 +34,6 @@ function setCurve(event: Event): void {
   const select = event.target as HTMLSelectElement
   emit('set', 'Its curve', { curve: select.value as Mapping['curve'] })
   void nextTick(() => (select.value = mapping.curve))
-}
-function endProblem(end: 'min' | 'max', number: number | null): string | null {
-  const { min, max } = span.value
-  const value = number ?? span.value[end]
-  const other = end === 'min' ? (mapping.max ?? max) : (mapping.min ?? min)
-  if (value < min || value > max) return `The parameter goes from ${min} to ${max}.`
-  if (value === other) return 'From and to must differ, or nothing moves.'
-  return (end === 'min') === value > other ? 'From must be below to: turn it round with “inverted”.' : null
 }
 const FIELD = 'bg-raised border-line h-7 min-w-0 rounded-md border px-1.5'
 </script>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { Plus, X } from '@lucide/vue'
 import { occupancyOf } from '#core/addresses'
-import { sendersTo } from '#core/mappings'
-import { noteName, parseNoteName } from '#core/midi'
-import { placeName, type Destination } from '#core/rig'
+import { heardNotes } from '#core/mappings'
+import { noteName, parseNote } from '#core/midi'
+import { newSound, placeName, type Destination, type Place } from '#core/rig'
+import { toast } from '~/lib/toast'
 
 /** The sounds or articulations of a destination by note, with the gaps between, and who plays them. */
 const { destination } = defineProps<{ destination: Destination }>()
@@ -11,27 +12,23 @@ const rigs = useRigStore()
 const desk = useDeskStore()
 const edit = useEdit()
 
+/** Of many who play a note, so many are named. */
+const MOST_NAMED = 3
+
 type Named = Destination['noteNames'][number]
 const set = (label: string, noteNames: Named[]): boolean =>
   edit(label, [{ type: 'destination-set', destination: destination.id, set: { noteNames } }])
-const sorted = computed(() => [...destination.noteNames].sort((a, b) => a.number - b.number))
-const occupancy = computed(() => (rigs.rig ? occupancyOf(rigs.rig) : null))
-const lines = computed(() =>
-  sorted.value.map((named, index) => {
-    const before = sorted.value[index - 1]
-    const { rig } = rigs
-    const senders =
-      rig && occupancy.value ? sendersTo(occupancy.value, destination, 'note', named.number) : []
-    return {
-      named,
-      written: noteName(named.number, destination.middleC),
-      gap: before ? named.number - before.number - 1 : 0,
-      played: rig
-        ? senders.map(({ key, place }) => ({ key, place, name: placeName(rig, place) })).slice(0, 3)
-        : [],
-    }
-  }),
-)
+const lines = computed(() => {
+  const { rig } = rigs
+  if (!rig) return []
+  return heardNotes(occupancyOf(rig), destination).map(({ named, gap, by }) => ({
+    named,
+    gap,
+    written: noteName(named.number, destination.middleC),
+    played: by.slice(0, MOST_NAMED).map(({ key, place }) => ({ key, place, name: placeName(rig, place) })),
+  }))
+})
+const added = computed(() => newSound(destination))
 const textOf = (event: Event): string => (event.target as HTMLInputElement).value.trim()
 const put = (named: Named, change: Partial<Named>): boolean =>
   set(
@@ -40,20 +37,15 @@ const put = (named: Named, change: Partial<Named>): boolean =>
   )
 function renumber(named: Named, event: Event): void {
   const text = textOf(event)
-  const number = /^\d+$/.test(text) ? Number(text) : parseNoteName(text, destination.middleC)
+  const number = parseNote(text, destination.middleC)
+  if (number === null) toast.error(`“${text}” is no note: write 0 to 127, or a name such as C3.`)
   if (number === null || !put(named, { number }))
     (event.target as HTMLInputElement).value = String(named.number)
 }
 function add(): void {
-  const taken = new Set(destination.noteNames.map(({ number }) => number))
-  let number = (sorted.value.at(-1)?.number ?? 35) + 1
-  while (taken.has(number) || number > 127) number = number > 127 ? 0 : number + 1
-  set('Add a sound', [
-    ...destination.noteNames,
-    { number, name: `Sound ${destination.noteNames.length + 1}` },
-  ])
+  if (added.value) set('Add a sound', [...destination.noteNames, added.value])
 }
-const go = async (place: Parameters<typeof desk.goTo>[0]): Promise<void> => {
+const go = async (place: Place): Promise<void> => {
   desk.goTo(place)
   await navigateTo('/desk')
 }
@@ -133,6 +125,6 @@ const FIELD = 'border-line bg-raised h-7 rounded-md border px-1.5'
         </template>
       </tbody>
     </table>
-    <UiButton class="mt-2" @click="add"><Plus :size="13" />Add a sound</UiButton>
+    <UiButton class="mt-2" :disabled="!added" @click="add"><Plus :size="13" />Add a sound</UiButton>
   </div>
 </template>

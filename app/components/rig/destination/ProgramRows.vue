@@ -1,41 +1,38 @@
 <script setup lang="ts">
 import { Plus, X } from '@lucide/vue'
 import { occupancyOf } from '#core/addresses'
-import { sendersTo } from '#core/mappings'
-import { placeName, type Destination } from '#core/rig'
+import { heardPrograms } from '#core/mappings'
+import { parseBank, printBank, programKey } from '#core/midi'
+import { newPreset, placeName, type Destination, type Place, type Rig } from '#core/rig'
 import { programShown, shownProgram } from '#core/values'
+import { toast } from '~/lib/toast'
 
 /** The presets of a destination in its own counting, with what is sent for each and who sends it. */
 const { destination } = defineProps<{ destination: Destination }>()
 const rigs = useRigStore()
 const edit = useEdit()
 
+/** Of many who send a program, so many are named. */
+const MOST_NAMED = 3
+
 type Program = Destination['programs'][number]
 const set = (label: string, programs: Program[]): boolean =>
   edit(label, [{ type: 'destination-set', destination: destination.id, set: { programs } }])
-const occupancy = computed(() => (rigs.rig ? occupancyOf(rigs.rig) : null))
-const lines = computed(() =>
-  destination.programs.map((program) => {
-    const { rig } = rigs
-    const senders = (
-      rig && occupancy.value ? sendersTo(occupancy.value, destination, 'program', program.number) : []
-    ).filter(({ message }) => {
-      const bank = message.kind === 'program' ? message.bank : null
-      return bank === null || (bank.msb === program.bank?.msb && bank.lsb === program.bank.lsb)
-    })
-    return {
-      program,
-      key: `${program.bank?.msb}.${program.bank?.lsb}.${program.number}`,
-      shown: shownProgram(program.number, destination.countsFrom),
-      sent: rig
-        ? senders.slice(0, 3).map(({ place }) => {
-            const { gesture, layer, controller } = placeName(rig, place)
-            return `${gesture}${layer === null ? '' : ` in ${layer}`} (${controller})`
-          })
-        : [],
-    }
-  }),
-)
+const where = (rig: Rig, place: Place): string => {
+  const { gesture, layer, controller } = placeName(rig, place)
+  return `${gesture}${layer === null ? '' : ` in ${layer}`} (${controller})`
+}
+const lines = computed(() => {
+  const { rig } = rigs
+  if (!rig) return []
+  return heardPrograms(occupancyOf(rig), destination).map(({ program, by }) => ({
+    program,
+    key: programKey(program),
+    shown: shownProgram(program.number, destination.countsFrom),
+    sent: by.slice(0, MOST_NAMED).map(({ place }) => where(rig, place)),
+  }))
+})
+const added = computed(() => newPreset(destination))
 const textOf = (event: Event): string => (event.target as HTMLInputElement).value.trim()
 const put = (program: Program, change: Partial<Program>): boolean =>
   set(
@@ -43,29 +40,21 @@ const put = (program: Program, change: Partial<Program>): boolean =>
     destination.programs.map((each) => (each === program ? { ...each, ...change } : each)),
   )
 function renumber(program: Program, event: Event): void {
-  const number = programShown(Number(textOf(event)), destination.countsFrom)
+  const { countsFrom } = destination
+  const number = programShown(Number(textOf(event)), countsFrom)
+  if (number === null)
+    toast.error(`There is no preset “${textOf(event)}”: they run from ${countsFrom} to ${127 + countsFrom}.`)
   if (number === null || !put(program, { number }))
-    (event.target as HTMLInputElement).value = String(shownProgram(program.number, destination.countsFrom))
+    (event.target as HTMLInputElement).value = String(shownProgram(program.number, countsFrom))
 }
 function rebank(program: Program, event: Event): void {
-  const [, msb, lsb] = /^(\d{1,3})\.(\d{1,3})$/.exec(textOf(event)) ?? []
-  const bank = msb === undefined ? null : { msb: Number(msb), lsb: Number(lsb) }
-  if ((bank === null && textOf(event) !== '') || !put(program, { bank }))
-    (event.target as HTMLInputElement).value = program.bank ? `${program.bank.msb}.${program.bank.lsb}` : ''
+  const bank = parseBank(textOf(event))
+  if (typeof bank === 'string') toast.error(bank)
+  if (typeof bank === 'string' || !put(program, { bank }))
+    (event.target as HTMLInputElement).value = printBank(program.bank)
 }
 function add(): void {
-  const last = destination.programs.at(-1)
-  const bank = last?.bank ?? null
-  const isTaken = (number: number): boolean =>
-    destination.programs.some(
-      (each) => each.number === number && each.bank?.msb === bank?.msb && each.bank?.lsb === bank?.lsb,
-    )
-  let number = Math.min(127, (last?.number ?? -1) + 1)
-  for (let tried = 0; isTaken(number) && tried < 128; tried++) number = (number + 1) % 128
-  set('Add a preset', [
-    ...destination.programs,
-    { number, bank, name: `Preset ${destination.programs.length + 1}` },
-  ])
+  if (added.value) set('Add a preset', [...destination.programs, added.value])
 }
 const FIELD = 'border-line bg-raised h-7 rounded-md border px-1.5'
 </script>
@@ -103,7 +92,7 @@ const FIELD = 'border-line bg-raised h-7 rounded-md border px-1.5'
               class="tag w-16"
               aria-label="Bank, two numbers with a point"
               placeholder="none"
-              :value="program.bank ? `${program.bank.msb}.${program.bank.lsb}` : ''"
+              :value="printBank(program.bank)"
               @change="rebank(program, $event)"
             />
           </td>
@@ -138,6 +127,6 @@ const FIELD = 'border-line bg-raised h-7 rounded-md border px-1.5'
         </tr>
       </tbody>
     </table>
-    <UiButton class="mt-2" @click="add"><Plus :size="13" />Add a preset</UiButton>
+    <UiButton class="mt-2" :disabled="!added" @click="add"><Plus :size="13" />Add a preset</UiButton>
   </div>
 </template>

@@ -1,3 +1,4 @@
+import { printBank } from '../../banks'
 import { carrierCells, plainCell } from '../../cells'
 import { isWhole, SEVEN_MAX } from '../../ranges'
 import type { Kind } from '../kind'
@@ -17,7 +18,7 @@ export const program: Kind<'program'> = {
   numberOf: plainNumber,
   withNumber: (message, number) => ({ ...message, number }),
   tag: {
-    print: ({ number, bank }) => (bank === null ? `pc${number}` : `pc${bank.msb}.${bank.lsb}.${number}`),
+    print: ({ number, bank }) => (bank === null ? `pc${number}` : `pc${printBank(bank)}.${number}`),
     read: (body) => {
       const match = /^pc(?:(\d+)\.(\d+)\.)?(\d+)$/.exec(body)
       if (!match) return null
