@@ -3,7 +3,8 @@ import { expect, it } from 'vitest'
 import { cellsListened } from '../addresses'
 import type { Rig } from '../rig'
 import { naiveKept, naiveMeetings, naiveUnheard, type NaiveFinding } from '../testing/naive-check'
-import { anyRig } from '../testing/rigs'
+import { NAIVE_BY_MAPPING, NAIVE_BY_SENDER } from '../testing/naive-rules'
+import { anyChannelRig, anyMappedRig, anyRig } from '../testing/rigs'
 import { check, type Finding } from '.'
 
 const keyOf = ({ controller, template, layer, gesture, message }: Finding['at'][number]): string =>
@@ -97,4 +98,67 @@ it('a mapping is unheard where nothing of its control fits, taken message by mes
   )
   for (const severity of ['error', 'warning', 'advice'])
     expect(seen.get(severity) ?? 0, severity).toBeGreaterThan(5)
+})
+
+const entriesOf = <T extends object>(of: T) => Object.entries(of) as Array<[string, T[keyof T]]>
+
+it('what shares a channel is found as it is found pair by pair', () => {
+  const seen = new Map<string, number>()
+  fc.assert(
+    fc.property(anyChannelRig, (rig: Rig) => {
+      const { findings } = check(rig)
+      for (const [rule, slow] of entriesOf(NAIVE_BY_SENDER)) {
+        const naive = slow(rig)
+        const own = findings.filter((finding) => finding.rule === rule)
+        expect(ofCheck(findings, rule), rule).toEqual({
+          senders: sorted(naive.flatMap(({ who }) => who)),
+          destinations: sorted(naive.map(({ destination }) => destination)),
+        })
+        for (const { who, destination, severity } of naive) {
+          const told = own.filter(({ at, destinations }) => {
+            const keys = new Set(at.map(keyOf))
+            return destinations.includes(destination) && who.every((key) => keys.has(key))
+          })
+          expect(told.length, `${rule} ${who.join(' ')}`).toBeGreaterThan(0)
+          // What is grave for two is grave for all who share with them.
+          if (severity === 'error') expect(told.some((each) => each.severity === 'error')).toBe(true)
+        }
+        if (naive.every(({ severity }) => severity !== 'error'))
+          expect(own.every(({ severity }) => severity !== 'error')).toBe(true)
+        seen.set(rule, (seen.get(rule) ?? 0) + naive.length)
+      }
+    }),
+    { numRuns: 300 },
+  )
+  for (const rule of Object.keys(NAIVE_BY_SENDER)) expect(seen.get(rule) ?? 0, rule).toBeGreaterThan(20)
+})
+
+/** Mappings that findings of a rule speak of: named by their ids, in what each is about. */
+const mappingsTold = (findings: readonly Finding[], rule: string): string[] =>
+  findings
+    .filter((finding) => finding.rule === rule && finding.severity !== 'advice')
+    .map(({ id }) => id.slice(rule.length + 1))
+    .toSorted()
+
+it('what is joined is found as it is found mapping by mapping', () => {
+  const seen = new Map<string, number>()
+  fc.assert(
+    fc.property(anyMappedRig, (rig: Rig) => {
+      const { findings } = check(rig)
+      for (const [rule, slow] of entriesOf(NAIVE_BY_MAPPING)) {
+        const naive = slow(rig)
+        seen.set(rule, (seen.get(rule) ?? 0) + naive.length)
+        if (rule === 'layer-share') {
+          // One finding for one address: who is in it, not which mappings.
+          expect(ofCheck(findings, rule).destinations).toEqual(
+            sorted(naive.map(({ destination }) => destination)),
+          )
+          continue
+        }
+        expect(mappingsTold(findings, rule), rule).toEqual(naive.map(({ who }) => who.join(' ')).toSorted())
+      }
+    }),
+    { numRuns: 600 },
+  )
+  for (const rule of Object.keys(NAIVE_BY_MAPPING)) expect(seen.get(rule) ?? 0, rule).toBeGreaterThan(5)
 })

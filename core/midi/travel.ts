@@ -20,6 +20,10 @@ export type Travel =
   | { kind: 'signal' }
   | { kind: 'nothing' }
 
+/** Does what a control sends depend on what it sent last: one value now, another at the next press? */
+export const keepsState = (travel: Travel): boolean =>
+  travel.kind === 'points' && travel.isKept && new Set(travel.values).size > 1
+
 /** The ends of a range; low above high is the other way round. */
 export interface Ends {
   low: number

@@ -6,7 +6,7 @@ import type { Assignment, Destination, Mapping, Message, Rig } from '../rig'
  * rules, hosts or passages).
  */
 
-interface Sent {
+export interface Sent {
   controller: string
   gesture: string
   layer: string | null
@@ -37,7 +37,7 @@ const from = (low: number, high: number): number[] =>
   Array.from({ length: high - low + 1 }, (_, index) => low + index)
 const EVERY = from(0, 127)
 
-function everySent(rig: Rig): Sent[] {
+export function everySent(rig: Rig): Sent[] {
   const all: Sent[] = []
   for (const controller of rig.controllers) {
     if (!controller.inUse) continue
@@ -105,10 +105,10 @@ const isHeard = ({ hears }: Destination, { channel }: Spot): boolean =>
   hears.playing.channels.kind !== 'only' || hears.playing.channels.channels.includes(channel)
 
 /** Can both be showing? Of two replacing layers of one controller only one can. */
-const areLive = (a: Sent, b: Sent): boolean =>
+export const areLive = (a: Sent, b: Sent): boolean =>
   a.controller !== b.controller || a.layer === null || b.layer === null || a.layer === b.layer
 
-const isShared = (rig: Rig, a: Sent, b: Sent): boolean =>
+export const isShared = (rig: Rig, a: Sent, b: Sent): boolean =>
   rig.accords.some(({ gestures }) =>
     [a, b].every(({ controller, gesture }) => gestures.includes(`${controller}/${gesture}`)),
   )
@@ -198,7 +198,7 @@ function isMeant(rig: Rig, sent: Sent, { id }: Destination, serves: readonly str
 }
 
 /** How a message comes to where a parameter listens: as it is, coarsely (of a pair only the MSB), or not. */
-function naiveFit(
+export function naiveFit(
   { message, channel }: Sent,
   { learnedAt }: Mapping,
   { hears }: Destination,

@@ -185,11 +185,32 @@ export const anyMessage: fc.Arbitrary<MessageInput> = fc.oneof(
   { weight: 1, arbitrary: fc.constant({ kind: 'off' as const }) },
 )
 
+/** Messages that belong together over a channel: parameters, what carries them, and programs with and without bank. */
+const anyOfChannel: fc.Arbitrary<MessageInput> = fc.oneof(
+  fc.record({
+    kind: fc.constantFrom('nrpn' as const, 'rpn' as const),
+    channel,
+    number: fc.constantFrom<(number | 'wanted')[]>(1, 300, 'wanted'),
+    omitNumber: fc.boolean(),
+  }),
+  fc.record({
+    kind: fc.constant('cc' as const),
+    channel,
+    number: fc.constantFrom(6, 38, 96, 97, 98, 99, 100, 101, 20),
+  }),
+  fc.record({
+    kind: fc.constant('program' as const),
+    channel,
+    number: fc.constantFrom<(number | 'wanted')[]>(1, 2, 'wanted'),
+    bank: fc.constantFrom(null, { msb: 1, lsb: 0 }),
+  }),
+)
+
 const gestures = ['k1.turn', 'k2.turn', 'k3.turn', 'k4.turn', 'k5.turn', 'k6.turn', 'k6.push'] as const
 
-const assigned = (from: readonly string[]): fc.Arbitrary<Assigned> =>
+const assigned = (from: readonly string[], message: fc.Arbitrary<MessageInput>): fc.Arbitrary<Assigned> =>
   fc
-    .array(fc.record({ gesture: fc.constantFrom(...from), message: anyMessage, pinned: fc.boolean() }), {
+    .array(fc.record({ gesture: fc.constantFrom(...from), message, pinned: fc.boolean() }), {
       maxLength: 4,
     })
     .map((list) =>
@@ -198,12 +219,15 @@ const assigned = (from: readonly string[]): fc.Arbitrary<Assigned> =>
       ),
     )
 
-const anyController = (id: string): fc.Arbitrary<ControllerInput> =>
+const anyController = (
+  id: string,
+  message: fc.Arbitrary<MessageInput> = anyMessage,
+): fc.Arbitrary<ControllerInput> =>
   fc
     .record({
-      base: assigned(gestures.slice(0, 4)),
-      a: assigned(gestures.slice(4)),
-      b: assigned(gestures.slice(4)),
+      base: assigned(gestures.slice(0, 4), message),
+      a: assigned(gestures.slice(4), message),
+      b: assigned(gestures.slice(4), message),
       home: fc.constantFrom(1, 2),
       inUse: fc.boolean().map((value) => value || id === 'a'),
     })
@@ -296,6 +320,98 @@ export const anyRig: fc.Arbitrary<Rig> = fc
       accords: accord ? [{ id: 'x', name: 'X', reason: 'meant', gestures: ['a/k1.turn', 'b/k1.turn'] }] : [],
     }),
   )
+
+/** Small rigs in which parameters, their carriers and programs share channels. */
+export const anyChannelRig: fc.Arbitrary<Rig> = fc
+  .record({
+    controllers: fc.tuple(
+      anyController('a', anyOfChannel),
+      anyController('b', anyOfChannel),
+      anyController('c', anyOfChannel),
+    ),
+    destinations: fc.tuple(anyDestination('d'), anyDestination('e')),
+    accord: fc.boolean(),
+  })
+  .map(({ controllers, destinations, accord }) =>
+    testRig(controllers, destinations, {
+      accords: accord ? [{ id: 'x', name: 'X', reason: 'meant', gestures: ['a/k1.turn', 'b/k1.turn'] }] : [],
+    }),
+  )
+
+const fewMessages: fc.Arbitrary<MessageInput> = fc.oneof(
+  {
+    weight: 4,
+    arbitrary: fc.record({
+      kind: fc.constant('cc' as const),
+      channel,
+      number: fc.constantFrom(20, 74),
+      behaviour: fc.oneof(behaviour, fc.constant({ kind: 'toggle' as const })),
+      range,
+    }),
+  },
+  {
+    weight: 1,
+    arbitrary: fc.record({ kind: fc.constant('cc14' as const), channel, number: fc.constant(20) }),
+  },
+)
+
+interface SentInput {
+  gesture: string
+  learnedAt: string
+}
+
+/** What a controller of `anyController` sends with `fewMessages`, as a destination learns it. */
+const learnable = ({ id, homeChannel, templates }: ControllerInput): SentInput[] =>
+  (templates ?? []).flatMap(({ base, stacks }) =>
+    [
+      base ?? {},
+      ...(stacks ?? []).flatMap(({ layers }) => layers.map((layer) => layer.assignments ?? {})),
+    ].flatMap((table) =>
+      Object.entries(table).flatMap(([gesture, { messages }]) =>
+        messages.flatMap((message): SentInput[] => {
+          if (message.kind !== 'cc' && message.kind !== 'cc14') return []
+          const channel = message.channel === 'home' ? homeChannel : message.channel
+          const number = Number(message.number)
+          const tag = message.kind === 'cc' ? `cc${number}` : `cc${number}+${number + 32}`
+          return [{ gesture: `${id}/${gesture}`, learnedAt: `${channel}:${tag}` }]
+        }),
+      ),
+    ),
+  )
+
+/** Small rigs whose mappings mostly hear their own control, and often the same. */
+export const anyMappedRig: fc.Arbitrary<Rig> = fc
+  .record({
+    controllers: fc.tuple(anyController('a', fewMessages), anyController('b', fewMessages)),
+    destinations: fc.tuple(anyDestination('d'), anyDestination('e')),
+    mappings: fc.array(
+      fc.record({
+        mapping: anyMapping,
+        of: fc.nat(),
+        isOwn: fc.constantFrom(true, true, true, false),
+        parameter: fc.constantFrom('p1', 'p1', 'p2', 'p3'),
+      }),
+      { minLength: 2, maxLength: 6 },
+    ),
+    accord: fc.boolean(),
+  })
+  .map(({ controllers, destinations, mappings, accord }) => {
+    const sent = controllers.flatMap(learnable)
+    return testRig(controllers, destinations, {
+      mappings: mappings.map(({ mapping, of, isOwn, parameter }, index): MappingInput => {
+        const { controller, gesture, ...rest } = mapping
+        const own = isOwn ? sent[of % sent.length] : undefined
+        return {
+          ...rest,
+          id: `m${index}`,
+          parameter,
+          gesture: own?.gesture ?? `${controller === 'c' ? 'a' : controller}/${gesture}`,
+          learnedAt: own?.learnedAt ?? '1:cc20',
+        }
+      }),
+      accords: accord ? [{ id: 'x', name: 'X', reason: 'meant', gestures: ['a/k1.turn', 'b/k1.turn'] }] : [],
+    })
+  })
 
 /** A message with its defaults filled in. */
 export const fullMessage = (input: MessageInput): Message => {

@@ -26,26 +26,31 @@ export interface FreeAddresses {
   onChannel: (sender: Sender, atMost: number) => { numbers: number[]; buses: string[] }
 }
 
+/** Is a number free? What carries parameters is the same for all of a channel: where that is taken, none is. */
+type Room = 'free' | 'taken' | 'none-on-channel'
+
 const NOBODY: Leaving = { goes: () => false, meets: null }
 const NOWHERE: ReadonlySet<string> = new Set()
 
 /** Find free addresses among who sends and who listens in a rig. */
 export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
-  const isFree = (
+  const roomFor = (
     controller: Controller,
     sender: Sender,
     message: ChannelMessage,
     mustReach: ReadonlySet<string>,
     taken: Taken,
-  ): boolean => {
+  ): Room => {
     const arrivals = emissionCells(occupancy.delivery, controller, message)
     const reached = new Set(arrivals.map(({ bus }) => bus.id))
-    if ([...mustReach].some((id) => !reached.has(id))) return false
-    return arrivals.every(({ bus, cells }) =>
-      cells.every(
-        (cell) => !taken.has(takenKey(bus, cell)) && !isBlocked(rig, occupancy, bus, cell, sender, NOBODY),
-      ),
-    )
+    if ([...mustReach].some((id) => !reached.has(id))) return 'taken'
+    for (const { bus, cells } of arrivals)
+      for (const cell of cells)
+        if (taken.has(takenKey(bus, cell)) || isBlocked(rig, occupancy, bus, cell, sender, NOBODY)) {
+          const isForAll = cell.role === 'carrier' && occupancy.delivery.open.has(controller.id)
+          return isForAll ? 'none-on-channel' : 'taken'
+        }
+    return 'free'
   }
 
   const take = (controller: Controller, message: ChannelMessage, taken: Taken): void => {
@@ -55,18 +60,16 @@ export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
   }
 
   /** The numbers that a house rule does not forbid a sender on a channel, each with how little it is wanted. */
-  const allowed = (sender: Sender, channel: Channel): Array<{ number: number; rank: number }> => {
+  function* allowed(sender: Sender, channel: Channel): Generator<{ number: number; rank: number }> {
     const bounds = numberBounds(sender.message.kind)
-    if (bounds === null) return []
+    if (bounds === null) return
     const rules = preferencesAt(rig, [], sender.place, sender.message.kind)
     const avoid = rules.filter(({ kind }) => kind === 'avoid')
-    const found: Array<{ number: number; rank: number }> = []
     for (let number = bounds.low; number <= bounds.high; number++) {
       if (!fitsNumber(sender.message.kind, number)) continue
       const rank = numberRank(sender.message as ChannelMessage, number)
-      if (rank !== null && !avoid.some((rule) => covers(rule, channel, number))) found.push({ number, rank })
+      if (rank !== null && !avoid.some((rule) => covers(rule, channel, number))) yield { number, rank }
     }
-    return found
   }
 
   return {
@@ -80,7 +83,9 @@ export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
         const message = messageAt(rig, sender, sender.channel, number)
         if (!message) continue
         for (const { bus } of emissionCells(occupancy.delivery, controller, message)) buses.add(bus.id)
-        if (isFree(controller, sender, message, NOWHERE, new Set())) numbers.push(number)
+        const room = roomFor(controller, sender, message, NOWHERE, new Set())
+        if (room === 'none-on-channel') break
+        if (room === 'free') numbers.push(number)
       }
       return { numbers, buses: [...buses].toSorted() }
     },
@@ -90,12 +95,15 @@ export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
       if (!controller || from === null) return null
       const mustReach = servedBuses(rig, occupancy, sender)
       for (const channel of outward(CHANNELS, sender.channel, (each) => each)) {
-        const candidates = outward(allowed(sender, channel), from, ({ number }) => number)
+        const candidates = outward([...allowed(sender, channel)], from, ({ number }) => number)
           .filter(({ number }) => number !== from || channel !== sender.channel)
           .toSorted((a, b) => a.rank - b.rank)
         for (const { number } of candidates) {
           const message = messageAt(rig, sender, channel, number)
-          if (message && isFree(controller, sender, message, mustReach, taken)) {
+          if (!message) continue
+          const room = roomFor(controller, sender, message, mustReach, taken)
+          if (room === 'none-on-channel') break
+          if (room === 'free') {
             take(controller, message, taken)
             return message
           }

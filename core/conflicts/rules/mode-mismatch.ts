@@ -1,6 +1,7 @@
 import { drivesOf, mappingName, type Drive, type ResolvedMapping } from '../../mappings'
 import { ENCODING_WORDS, memoOfTwo, type Mapping, type RelativeEncoding, type RigEdit } from '../../rig'
 import { coverageOf, mappedRange, plainNumber, type Travel } from '../../values'
+import { keepsState } from '../../midi'
 import type { CheckContext } from '../context'
 import type { Draft, Fix, Severity } from '../finding'
 import type { Rule } from '../rule'
@@ -75,7 +76,7 @@ function mismatchOf(resolved: ResolvedMapping, { travel }: Drive): Mismatch | nu
       fixes: () => [expect(mapping, { kind: 'absolute' }, 'Let it expect positions')],
     }
   }
-  if (flips(resolved) && travel.kind === 'points' && travel.isKept && travel.values.length > 1) {
+  if (flips(resolved) && keepsState(travel)) {
     return {
       severity: 'error',
       says: (who, name) =>

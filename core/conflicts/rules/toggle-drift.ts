@@ -1,3 +1,4 @@
+import { keepsState } from '../../midi'
 import { drivesOf, mappingName, standsFor, type ResolvedMapping } from '../../mappings'
 import type { CheckContext } from '../context'
 import type { Draft } from '../finding'
@@ -29,9 +30,7 @@ export const toggleDrift: Rule = {
       const { mapping, destination, parameter } = resolved
       if (mapping.expects.kind !== 'absolute' || parameter.kind === 'action') return []
       if (mapping.feedback && destination.feedback) return []
-      const kept = drivesOf(rig, resolved).filter(
-        ({ travel }) => travel.kind === 'points' && travel.isKept && travel.values.length > 1,
-      )
+      const kept = drivesOf(rig, resolved).filter(({ travel }) => keepsState(travel))
       if (kept.length === 0) return []
       const movers = others(context, resolved).flatMap(({ meeting }) => meeting.slice(0, 1))
       if (movers.length === 0) return []
