@@ -7,6 +7,8 @@ import type { PortGraph } from './graph'
 export interface FlowState {
   port: PortRef
   message: SentMessage
+  /** The same for ports of one owner from which one message goes on alike. */
+  node: string
   /** Where it goes on from there. */
   next: FlowEdge[]
 }
@@ -58,7 +60,8 @@ export function flowAlong(graph: PortGraph, cables: readonly Cable[], message: S
     const key = `${portKey(port)} ${identity(arrived)}`
     const known = states.get(key)
     if (known) return known
-    const state: FlowState = { port, message: arrived, next: [] }
+    const place = graph.onwardOf(port.owner).length > 0 ? port.owner : portKey(port)
+    const state: FlowState = { port, message: arrived, node: `${place} ${identity(arrived)}`, next: [] }
     states.set(key, state)
     open.push(state)
     return state
@@ -82,20 +85,39 @@ export function flowAlong(graph: PortGraph, cables: readonly Cable[], message: S
 /** The hops of one way, from the first cable on. */
 export type Way = readonly FlowEdge[]
 
-/** A way to one of these states that takes none of some edges, and passes none of an owner's ports before; the shortest. */
+/** One hop of a way: where it begins (null at the outputs), and what it takes. */
+interface Step {
+  before: FlowState | null
+  edge: FlowEdge
+}
+
+/** The shortest way to one of these states that does not take one hop, and passes no port that it may not. */
 function wayTo(
   starts: readonly FlowEdge[],
   isEnd: (state: FlowState) => boolean,
   mayPass: (state: FlowState) => boolean,
-  without: FlowEdge | null,
-): Way | null {
-  const from = new Map<FlowState, { edge: FlowEdge; before: FlowState | null }>()
+  without: Step | null,
+): Step[] | null {
+  const from = new Map<FlowState, Step>()
+  const seen = new Set<string>()
   let front: FlowState[] = []
-  const reach = (edges: readonly FlowEdge[], before: FlowState | null): Way | null => {
+  const isLeftOut = ({ cable, to }: FlowEdge, before: FlowState | null): boolean =>
+    without !== null &&
+    before?.node === without.before?.node &&
+    cable === without.edge.cable &&
+    to === without.edge.to
+  // What comes back to an owner is a ring, as the same message or another.
+  const comesBack = (owner: Id, before: FlowState | null): boolean => {
+    for (let at = before; at; at = from.get(at)?.before ?? null) if (at.port.owner === owner) return true
+    return false
+  }
+  const reach = (edges: readonly FlowEdge[], before: FlowState | null): Step[] | null => {
     for (const edge of edges) {
-      if (edge === without || from.has(edge.to)) continue
-      from.set(edge.to, { edge, before })
-      if (isEnd(edge.to)) return walked(from, edge.to)
+      if (isLeftOut(edge, before)) continue
+      if (isEnd(edge.to)) return [...walked(from, before), { before, edge }]
+      if (seen.has(edge.to.node) || comesBack(edge.to.port.owner, before)) continue
+      seen.add(edge.to.node)
+      from.set(edge.to, { before, edge })
       front.push(edge.to)
     }
     return null
@@ -113,14 +135,11 @@ function wayTo(
   return null
 }
 
-function walked(
-  from: ReadonlyMap<FlowState, { edge: FlowEdge; before: FlowState | null }>,
-  end: FlowState,
-): Way {
-  const way: FlowEdge[] = []
-  for (let at: FlowState | null = end; at; at = from.get(at)?.before ?? null) {
+function walked(from: ReadonlyMap<FlowState, Step>, end: FlowState | null): Step[] {
+  const way: Step[] = []
+  for (let at = end; at; at = from.get(at)?.before ?? null) {
     const step = from.get(at)
-    if (step) way.unshift(step.edge)
+    if (step) way.unshift(step)
   }
   return way
 }
@@ -141,15 +160,17 @@ export function waysTo(
   const mayPass = ({ port }: FlowState): boolean => port.owner !== destination
   const first = wayTo(starts, isEnd, mayPass, null)
   if (!first) return []
-  const ways: Way[] = [first]
-  const isKnown = (way: Way): boolean =>
-    ways.some((other) => other.length === way.length && other.every((edge, index) => edge === way[index]))
-  for (const edge of first) {
-    const other = wayTo(starts, isEnd, mayPass, edge)
+  const ways = [first]
+  const isKnown = (way: readonly Step[]): boolean =>
+    ways.some(
+      (other) => other.length === way.length && other.every(({ edge }, index) => edge === way[index]?.edge),
+    )
+  for (const step of first) {
+    const other = wayTo(starts, isEnd, mayPass, step)
     if (other && !isKnown(other)) ways.push(other)
     if (ways.length === MOST_WAYS) break
   }
-  return ways
+  return ways.map((way) => way.map(({ edge }) => edge))
 }
 
 /** The cables of a way, in order. */

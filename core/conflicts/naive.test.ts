@@ -4,6 +4,7 @@ import { cellsListened } from '../addresses'
 import type { Rig } from '../rig'
 import { naiveKept, naiveMeetings, naiveUnheard, type NaiveFinding } from '../testing/naive-check'
 import { NAIVE_BY_MAPPING, NAIVE_BY_SENDER } from '../testing/naive-rules'
+import { anyWiredRig, naiveDoubled, naiveLoops } from '../testing/naive-wiring'
 import { anyChannelRig, anyMappedRig, anyRig } from '../testing/rigs'
 import { check, type Finding } from '.'
 
@@ -161,4 +162,29 @@ it('what is joined is found as it is found mapping by mapping', () => {
     { numRuns: 600 },
   )
   for (const rule of Object.keys(NAIVE_BY_MAPPING)) expect(seen.get(rule) ?? 0, rule).toBeGreaterThan(5)
+})
+
+it('loops and double ways are found as by walking every way', () => {
+  const seen = { loops: 0, doubled: 0 }
+  fc.assert(
+    fc.property(anyWiredRig, (rig: Rig) => {
+      const { findings } = check(rig)
+      const isLooping = naiveLoops(rig)
+      expect(findings.some(({ rule }) => rule === 'loop')).toBe(isLooping)
+      const doubled = naiveDoubled(rig)
+      const told = findings
+        .filter(({ rule }) => rule === 'double-path')
+        .flatMap(({ at, destinations }) =>
+          at.flatMap(({ controller, gesture }) =>
+            destinations.map((destination) => `${controller}/${gesture} ${destination}`),
+          ),
+        )
+      expect(sorted(told)).toEqual(sorted(doubled))
+      seen.loops += isLooping ? 1 : 0
+      seen.doubled += doubled.length
+    }),
+    { numRuns: 400 },
+  )
+  expect(seen.loops).toBeGreaterThan(10)
+  expect(seen.doubled).toBeGreaterThan(10)
 })

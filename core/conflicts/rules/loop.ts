@@ -8,6 +8,7 @@ import {
   portKey,
   type Cable,
   type CableKind,
+  type CableRule,
   type PortRef,
   type Rig,
 } from '../../rig'
@@ -89,37 +90,44 @@ const isRound = <N>(group: readonly N[], nextOf: (node: N) => readonly N[]): boo
 /** Of the 16,384 numbers of parameters, so many at most are tried. */
 const MOST_NUMBERS = 512
 
-/**
- * The numbers of a kind that stand for all: those at which a rule of these cables begins or ceases to speak, and those
- * that a rewrite takes there. Where a rewrite moves 7-bit numbers, all.
- */
-function numbersOf(kind: CableKind, cables: readonly Cable[]): ReadonlyArray<number | null> {
+/** The rules that can speak of a kind, or of what other rules make of it. */
+function rulesFor(kind: CableKind, cables: readonly Cable[]): CableRule[] {
+  const rules = cables.flatMap((cable) => cable.rules)
+  const kinds = new Set<CableKind>([kind])
+  const speaks = ({ match }: CableRule): boolean =>
+    match.kinds.length === 0 || match.kinds.some((each) => kinds.has(each))
+  for (const _ of kinds)
+    for (const rule of rules)
+      if (rule.kind === 'rewrite' && rule.to.kind !== null && speaks(rule)) kinds.add(rule.to.kind)
+  return rules.filter(speaks)
+}
+
+/** One number of each stretch of which these rules speak alike, wherever they take it; null for kinds without number. */
+function numbersOf(kind: CableKind, rules: readonly CableRule[]): ReadonlyArray<number | null> {
   const bounds = numberBounds(kind)
   if (bounds === null) return [null]
-  const all = (low: number, high: number): number[] =>
-    Array.from({ length: high - low + 1 }, (_, at) => low + at).filter((number) => fitsNumber(kind, number))
-  const rules = cables.flatMap((cable) => cable.rules)
-  const isNumbered = rules.some(
-    ({ match, ...rule }) =>
-      match.low !== null || match.high !== null || (rule.kind === 'rewrite' && rule.to.number !== null),
-  )
-  if (!isNumbered) return all(bounds.low, bounds.low)
-  const isShifted = rules.some((rule) => rule.kind === 'rewrite' && rule.to.number !== null)
-  if (isShifted && bounds.high < FOURTEEN_MAX) return all(bounds.low, bounds.high)
-  const shifts = rules.flatMap((rule) =>
-    rule.kind === 'rewrite' && rule.to.number !== null && rule.match.low !== null
-      ? [rule.to.number - rule.match.low]
-      : [],
-  )
   const found = new Set([bounds.low, bounds.high])
-  for (const rule of rules)
-    for (const edge of [rule.match.low, rule.match.high, rule.kind === 'rewrite' ? rule.to.number : null])
-      if (edge !== null) for (const near of [edge - 1, edge, edge + 1]) found.add(near)
-  for (const number of found) {
-    if (found.size >= MOST_NUMBERS) break
-    for (const shift of shifts) found.add(number - shift).add(number + shift)
+  const addAround = (number: number): void => {
+    for (const near of [number - 1, number, number + 1]) if (found.size < MOST_NUMBERS) found.add(near)
   }
+  for (const { match } of rules)
+    for (const edge of [match.low, match.high]) if (edge !== null) addAround(edge)
+  // Where a rule moves numbers, what it takes to an edge is one too.
+  for (const number of found)
+    for (const rule of rules) {
+      if (rule.kind !== 'rewrite' || rule.to.number === null || rule.match.low === null) continue
+      const before = number - (rule.to.number - rule.match.low)
+      if (before >= rule.match.low && before <= (rule.match.high ?? FOURTEEN_MAX)) addAround(before)
+    }
   return [...found].filter((number) => fitsNumber(kind, number))
+}
+
+/** The channels that rules name, and one that none does; null for kinds without channel. */
+function channelsOf(kind: CableKind, rules: readonly CableRule[]): ReadonlyArray<Channel | null> {
+  if (KINDS[kind].scope !== 'channel') return [null]
+  const named = new Set(rules.flatMap(({ match }) => match.channels))
+  const other = CHANNELS.find((channel) => !named.has(channel))
+  return other === undefined ? [...named] : [...named, other]
 }
 
 /** A message, as far as cables look at it, on a cable. */
@@ -129,12 +137,6 @@ interface State extends Signature {
 
 /** The kinds of message that go round some of these cables for ever, having been put in by a port of the rig. */
 function kindsRound({ next, entries }: Wires, ring: ReadonlySet<Cable>, all: readonly Cable[]): CableKind[] {
-  const isSpoken = all.some(({ rules }) =>
-    rules.some(
-      ({ match, ...rule }) =>
-        match.channels.length > 0 || (rule.kind === 'rewrite' && rule.to.channel !== null),
-    ),
-  )
   const round = new Set<CableKind>()
   const states = new Map<string, State>()
   const followers = new Map<State, State[]>()
@@ -152,15 +154,15 @@ function kindsRound({ next, entries }: Wires, ring: ReadonlySet<Cable>, all: rea
     open.push(state)
     return state
   }
-  const channelsOf = (kind: CableKind): ReadonlyArray<Channel | null> =>
-    KINDS[kind].scope === 'channel' ? (isSpoken ? CHANNELS : CHANNELS.slice(0, 1)) : [null]
-  for (const kind of CABLE_KINDS)
-    for (const number of numbersOf(kind, all))
-      for (const channel of channelsOf(kind))
+  for (const kind of CABLE_KINDS) {
+    const rules = rulesFor(kind, all)
+    for (const number of numbersOf(kind, rules))
+      for (const channel of channelsOf(kind, rules))
         for (const cable of entries) {
           const state = stateOf(cable, { kind, channel, number })
           if (state) startedBy.set(state, (startedBy.get(state) ?? new Set()).add(kind))
         }
+  }
   for (let state = open.pop(); state; state = open.pop()) {
     const { cable } = state
     const on = state
