@@ -129,7 +129,10 @@ describe('fill', () => {
   it('leaves its channel only for want of room', () => {
     const rules = [{ kind: 'avoid' as const, channel: 1, low: 0, high: 127 }]
     const rig = testRig([testController('a', { 'k1.turn': wanting })])
-    expect(moves(plan(rig, { kind: 'fill', rules }))).toEqual(['null → 2:cc3'])
+    const left = plan(rig, { kind: 'fill', rules })
+    expect(moves(left)).toEqual(['null → 2:cc3'])
+    // That it is on another channel than its controller is worth a warning.
+    expect(left.score.warnings).toBe(1)
     expect(plan(rig, { kind: 'fill', rules, policy: { kind: 'keep' } }).changes).toEqual([])
   })
 })
@@ -150,6 +153,19 @@ describe('repair', () => {
     expect(found.changes.map(({ at }) => at.controller)).toEqual(['b'])
     expect(found.stale).toEqual([])
     expect(found.changes[0]?.reason).toMatch(/both send 1:cc20/)
+  })
+
+  it('leaves together what shares on purpose, unless it is named', () => {
+    // 7 has a meaning by the standard: whoever may move goes elsewhere.
+    const rig = testRig(
+      [testController('a', { 'k1.turn': sendingCc(7) }), testController('b', { 'k1.turn': sendingCc(7) })],
+      undefined,
+      { accords: [{ id: 'x', name: 'X', reason: 'meant', gestures: ['a/k1.turn', 'b/k1.turn'] }] },
+    )
+    expect(plan(rig, { kind: 'replan' }).changes).toEqual([])
+    expect(
+      plan(rig, { kind: 'replan', gestures: ['a/k1.turn'] }).changes.map(({ at }) => at.controller),
+    ).toEqual(['a'])
   })
 
   it('plans again without a line that is struck out', () => {
@@ -183,6 +199,8 @@ it('make room leaves the new controller as it is', () => {
   ])
   const found = plan(rig, { kind: 'make-room', controller: 'new' })
   expect(found.changes.map(({ at }) => at.controller)).toEqual(['a'])
+  // As few as can be are changed, before runs and ranks are looked at.
+  expect(found.score).toMatchObject({ changed: 1, moved: 0 })
   expect(errors(apply(rig, found.edits))).toEqual([])
 })
 
