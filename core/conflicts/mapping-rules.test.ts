@@ -92,6 +92,22 @@ const cures = (rig: Rig, rule: string) => {
 
 describe('ghost', () => {
   const old = joined(null, 'p2', { learnedAt: '1:cc20' })
+  it('finds one whose owner sends elsewhere, though who sets it off has a mapping of its own there', () => {
+    const both = [
+      joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' }),
+      joined('a/k2.turn', 'p2', { learnedAt: '1:cc20' }),
+    ]
+    const rig = rigOf({ 'k1.turn': sendingCc(30), 'k2.turn': sendingCc(20) }, both)
+    expect(found(rig, 'ghost')).toEqual(['error'])
+  })
+  it('takes programs of another bank for other programs', () => {
+    const program = (lsb: number): Rig =>
+      rigOf({ 'k1.turn': sending({ kind: 'program', number: 5, bank: { msb: 1, lsb } }) }, [
+        joined(null, 'p2', { learnedAt: '1:pc1.0.5' }),
+      ])
+    expect(found(program(0), 'ghost')).toEqual(['error'])
+    expect(found(program(1), 'ghost')).toEqual([])
+  })
   it('finds an old mapping that another control sets off, and can clear it or move the control', () => {
     const rig = rigOf({ 'k1.turn': sendingCc(20) }, [old])
     expect(found(rig, 'ghost')).toEqual(['error'])
@@ -284,5 +300,17 @@ describe('idle-accord', () => {
     expect(cures(idle, 'idle-accord')).toEqual(['withdraw'])
     const used = rigOf({ 'k1.turn': sendingCc(20), 'k2.turn': sendingCc(20) }, [], {}, { accords })
     expect(found(used, 'idle-accord')).toEqual([])
+  })
+  it('is of two at least: what one control does to itself in two layers needs no accord', () => {
+    const templates = layeredTemplates(
+      { 'k1.turn': sendingCc(20) },
+      { 'k1.turn': sendingCc(20) },
+      { gestures: ['k1.turn'] },
+      { 'k2.turn': sendingCc(21) },
+    )
+    const both = ['p1', 'p2'].map((parameter) => joined('a/k1.turn', parameter, { learnedAt: '1:cc20' }))
+    const rig = rigOf({}, both, { templates }, { accords })
+    expect(found(rig, 'layer-share')).toEqual(['error'])
+    expect(found(rig, 'idle-accord')).toEqual(['advice'])
   })
 })

@@ -31,7 +31,7 @@ const parameterMessage: fc.Arbitrary<MessageInput> = fc.oneof(
     number: fc.constantFrom(0, 1),
     bank: fc.constantFrom(null, { msb: 1, lsb: 0 }),
   }),
-  fc.record({ kind: fc.constant('cc' as const), channel, number: fc.constantFrom(6, 98, 100) }),
+  fc.record({ kind: fc.constant('cc' as const), channel, number: fc.constantFrom(6, 97, 98, 100) }),
   fc.record({ kind: fc.constant('cc' as const), channel, number: fc.constant('wanted' as const) }),
   fc.record({
     kind: fc.constant('note' as const),
@@ -215,6 +215,16 @@ describe('recheck', () => {
     expect(check(rig).findings.map(({ rule }) => rule)).not.toContain('idle-accord')
     expect(check(perform(rig, 'x', [gone]).rig).findings.map(({ rule }) => rule)).toContain('idle-accord')
     follow(rig, [[gone]])
+  })
+
+  it('sees that what shared on purpose no longer meets once one of them sends nothing, and meets again', () => {
+    const rig = testRig(
+      [testController('a', { 'k1.turn': sendingCc(20) }), testController('b', { 'k1.turn': sendingCc(20) })],
+      undefined,
+      { accords: [{ id: 'x', name: 'X', reason: '', gestures: ['a/k1.turn', 'b/k1.turn'] }] },
+    )
+    const at = { controller: 'a', layer: null, gesture: 'k1.turn' }
+    follow(rig, [[sends(at, { kind: 'off' })], [sends(at, { kind: 'cc', number: 20 })]])
   })
 
   it('looks at nothing again where nothing has changed', () => {

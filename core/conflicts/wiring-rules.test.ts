@@ -80,11 +80,47 @@ describe('loop', () => {
     const rig = ringed({ rules: [{ kind: 'pass', match: { kinds: ['note'] } }], otherwise: 'stop' })
     expect(check(rig).findings.find(({ rule }) => rule === 'loop')?.message).toMatch(/^Note messages/)
   })
+  it('tries a channel that no rule names too', () => {
+    const others = {
+      rules: [
+        { kind: 'stop' as const, match: { channels: [1] } },
+        { kind: 'pass' as const, match: { kinds: ['cc' as const] } },
+      ],
+    }
+    expect(found(ringed({ ...others, otherwise: 'stop' }), 'loop')).toEqual(['error'])
+  })
   it('follows rewriting: a channel that is turned into one that stops does not come round', () => {
     expect(found(ringed({ rules: moved(1, 2) }, { rules: only(1), otherwise: 'stop' }), 'loop')).toEqual([])
     expect(found(ringed({ rules: moved(1, 2) }, { rules: moved(2, 1), otherwise: 'stop' }), 'loop')).toEqual([
       'error',
     ])
+  })
+  it('finds the one number among many that a rule takes to where it goes round', () => {
+    // What comes in at 40 leaves at 60, and only 60 passes the ring; 60 itself does not come in.
+    const shifted = (start: { low: number; high: number }): Rig =>
+      testRig([testController('a', { 'k1.turn': sendingCc(20) })], [withThru], {
+        boxes: [box('m')],
+        cables: [
+          cable('a.out', 'm.in', {
+            rules: [{ kind: 'pass', match: { kinds: ['cc'], ...start } }],
+            otherwise: 'stop',
+          }),
+          cable('m.out', 'd.in', {
+            rules: [
+              { kind: 'rewrite', match: { kinds: ['cc'], low: 30, high: 45 }, to: { number: 50 } },
+              { kind: 'pass', match: { kinds: ['cc'], low: 60, high: 60 } },
+            ],
+            otherwise: 'stop',
+          }),
+          cable('d.thru', 'm.back', {
+            rules: [{ kind: 'pass', match: { kinds: ['cc'], low: 60, high: 60 } }],
+            otherwise: 'stop',
+          }),
+        ],
+      })
+    expect(found(shifted({ low: 10, high: 50 }), 'loop')).toEqual(['error'])
+    expect(found(shifted({ low: 41, high: 50 }), 'loop')).toEqual([])
+    expect(found(shifted({ low: 10, high: 39 }), 'loop')).toEqual([])
   })
   it.each<[string, Rig]>([
     ['a ring that lets nothing pass', ringed({ otherwise: 'stop' })],
@@ -103,12 +139,16 @@ describe('loop', () => {
 })
 
 describe('double-path', () => {
-  const twoWays = (second: Partial<CableInput> = {}, more: Partial<RigInput> = {}): Rig =>
+  const twoWays = (
+    second: Partial<CableInput> = {},
+    more: Partial<RigInput> = {},
+    sent = sendingCc(20),
+  ): Rig =>
     testRig(
       [
         testController(
           'a',
-          { 'k1.turn': sendingCc(20) },
+          { 'k1.turn': sent },
           {
             ports: [
               { id: 'out', name: 'Out', direction: 'out' },
@@ -134,6 +174,46 @@ describe('double-path', () => {
     expect(
       found(twoWays({}, { cables: [cable('a.out', 'd.in'), cable('a.too', 'm.in')] }), 'double-path'),
     ).toEqual([])
+  })
+  it('offers no cable without which another destination would hear nothing', () => {
+    const elsewhere = (...more: CableInput[]): Rig => {
+      const rig = testRig(
+        [
+          testController(
+            'a',
+            { 'k1.turn': sendingCc(20) },
+            {
+              ports: [
+                { id: 'out', name: 'Out', direction: 'out' },
+                { id: 'too', name: 'Too', direction: 'out' },
+              ],
+            },
+          ),
+          testController('b', { 'k1.turn': sendingCc(21) }),
+        ],
+        [testDestination('d'), testDestination('e')],
+        {
+          boxes: [box('m')],
+          cables: [cable('a.out', 'd.in'), cable('a.too', 'm.in'), cable('m.out', 'd.in'), ...more],
+        },
+      )
+      return rig
+    }
+    const labels = (rig: Rig): string[] => {
+      const { findings, fixesOf } = check(rig)
+      const finding = findings.find(({ rule }) => rule === 'double-path')
+      return fixesOf(finding?.id ?? '').map(({ label }) => label)
+    }
+    expect(labels(elsewhere()).some((label) => label.includes('A · Too'))).toBe(true)
+    const kept = labels(elsewhere(cable('m.out', 'e.in')))
+    expect(kept.length).toBeGreaterThan(0)
+    expect(kept.some((label) => label.includes('A · Too'))).toBe(false)
+  })
+  it('lets what may come again come twice: programs, with a bank too', () => {
+    const program = (bank: { msb: number; lsb: number } | null) =>
+      sending({ kind: 'program', number: 3, bank })
+    expect(found(twoWays({}, {}, program(null)), 'double-path')).toEqual([])
+    expect(found(twoWays({}, {}, program({ msb: 1, lsb: 0 })), 'double-path')).toEqual([])
   })
   it('names only the ways by which it arrives twice', () => {
     const stopped = { id: 'third', otherwise: 'stop' as const }

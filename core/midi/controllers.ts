@@ -74,12 +74,21 @@ const NAMES: Readonly<Record<number, string>> = {
 /** The first and second number of a 14-bit pair lie this far apart (same table). */
 export const PAIR_DISTANCE = 32
 
+/**
+ * Controllers that carry parameters: data entry, increment and decrement, and the numbers that select (MIDI 1.0 Detailed
+ * Specification, Table III).
+ */
+export const PARAMETER_CARRIERS: readonly Seven[] = [6, 38, 96, 97, 98, 99, 100, 101]
+
+/** Every NRPN selects with 98, every RPN with 100 (same table): the LSB of what is selected. */
+export const PARAMETER_SELECTS: readonly Seven[] = [98, 100]
+
 const runs = (...spans: ReadonlyArray<readonly [number, number]>): ReadonlySet<number> =>
   new Set(spans.flatMap(([low, high]) => Array.from({ length: high - low + 1 }, (_, i) => low + i)))
 
 const CLASS_MEMBERS: ReadonlyArray<readonly [ControllerClass, ReadonlySet<number>]> = [
   ['bank-select', runs([0, 0], [32, 32])],
-  ['carrier', runs([6, 6], [38, 38], [96, 101])],
+  ['carrier', new Set(PARAMETER_CARRIERS)],
   ['mode', runs([120, 127])],
   ['standard', runs([1, 2], [4, 5], [7, 8], [10, 13], [64, 79], [84, 84], [88, 88], [91, 95])],
   ['general-purpose', runs([16, 19], [80, 83])],

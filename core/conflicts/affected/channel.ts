@@ -1,20 +1,18 @@
 import { hitsAt, partOf, type Cell, type CellAddress, type Occupancy, type Sender } from '../../addresses'
-import { CHANNELS, type Channel } from '../../midi'
+import { CHANNELS, controllerClass, PARAMETER_CARRIERS, type Channel } from '../../midi'
 import { contextOf } from '../context'
 import type { AffectedScopeOf } from './scope'
 
-/** What carries parameters (MIDI 1.0 Detailed Specification, Table III). */
-const CARRIERS = new Set([6, 38, 96, 97, 98, 99, 100, 101])
 const PROGRAMS = Array.from({ length: 128 }, (_, number) => number)
 
 /** Is a cell one that programs or parameters of its channel have to do with? */
 const isOfChannel = ({ kind, number }: Cell): boolean =>
-  kind === 'program' || kind === 'nrpn' || kind === 'rpn' || (kind === 'cc' && CARRIERS.has(number))
+  kind === 'program' || (kind === 'cc' && controllerClass(number) === 'carrier')
 
 /** Everyone who sends programs, parameters or what carries them on a channel, wherever they arrive. */
 function sendersOn(occupancy: Occupancy, channel: Channel): Sender[] {
   const cells: CellAddress[] = [
-    ...[...CARRIERS].map((number) => ({ kind: 'cc' as const, channel, number })),
+    ...PARAMETER_CARRIERS.map((number) => ({ kind: 'cc' as const, channel, number })),
     ...PROGRAMS.map((number) => ({ kind: 'program' as const, channel, number })),
   ]
   return occupancy.buses.flatMap((bus) =>

@@ -1,4 +1,4 @@
-import { CHANNELS, type Channel } from '../../midi'
+import { CHANNELS, PARAMETER_CARRIERS, PARAMETER_SELECTS, type Channel } from '../../midi'
 import { cellKey, hitsAt, type Bus, type CellAddress, type Hit, type Sender } from '../../addresses'
 import type { Id } from '../../rig'
 import type { CheckContext } from '../context'
@@ -15,11 +15,6 @@ import {
   verb,
 } from '../words'
 
-/** Data entry, increment, decrement, and what selects a parameter (MIDI 1.0 Detailed Specification, Table III). */
-const CARRIERS = [6, 38, 96, 97, 98, 99, 100, 101] as const
-/** Every NRPN selects with 98, every RPN with 100. */
-const SELECTS = [98, 100] as const
-
 interface Found {
   cell: CellAddress
   plain: Map<string, Sender>
@@ -34,11 +29,11 @@ function collect(context: CheckContext): Found[] {
   const found = new Map<number, Found>()
   for (const bus of context.occupancy.buses) {
     for (const channel of bus.mergesChannels ? CHANNELS.slice(0, 1) : CHANNELS) {
-      const parameters = SELECTS.flatMap((number) => at(context, bus, channel, number)).filter(
+      const parameters = PARAMETER_SELECTS.flatMap((number) => at(context, bus, channel, number)).filter(
         ({ cell }) => cell.role === 'carrier',
       )
       if (parameters.length === 0) continue
-      for (const number of CARRIERS) {
+      for (const number of PARAMETER_CARRIERS) {
         const plain = at(context, bus, channel, number).filter(({ cell }) => cell.role === 'main')
         const [first] = plain
         if (!first) continue

@@ -1,5 +1,5 @@
 import { hitsAt, type Bus, type Sender } from '../../addresses'
-import { CHANNELS } from '../../midi'
+import { CHANNELS, PARAMETER_SELECTS } from '../../midi'
 import type { CheckContext } from '../context'
 import type { Rule } from '../rule'
 import { destinationWords, senderWords, sentAddresses } from '../words'
@@ -15,15 +15,15 @@ interface Found {
 }
 
 const MOST_ADDRESSES = 4
-/** Every NRPN selects with 98, every RPN with 100 (MIDI 1.0 Detailed Specification, Table III). */
-const SELECTS = [98, 100]
 
 function collect({ occupancy, live, excused }: CheckContext): Map<string, Found> {
   const found = new Map<string, Found>()
   const byBus = new Map<Bus, Map<number | null, Set<Sender>>>()
   for (const bus of occupancy.buses)
     for (const channel of bus.mergesChannels ? CHANNELS.slice(0, 1) : CHANNELS) {
-      const hits = SELECTS.flatMap((number) => hitsAt(occupancy, bus, { kind: 'cc', channel, number }))
+      const hits = PARAMETER_SELECTS.flatMap((number) =>
+        hitsAt(occupancy, bus, { kind: 'cc', channel, number }),
+      )
       const senders = hits.filter(({ cell }) => cell.role === 'carrier').map(({ sender }) => sender)
       if (senders.length === 0) continue
       const channels = byBus.get(bus) ?? new Map<number | null, Set<Sender>>()

@@ -1,7 +1,15 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../../demo'
-import { anyRig, fullMessage, sendingCc, testController, testRig } from '../../testing/rigs'
+import {
+  anyRig,
+  fullMessage,
+  layeredTemplates,
+  plainModel,
+  sendingCc,
+  testController,
+  testRig,
+} from '../../testing/rigs'
 import { parseRig, type Assignment, type Rig } from '..'
 import { EditError, perform, redone, undone, type RigEdit, type Step } from '.'
 import { addressAt } from '../../testing/addresses'
@@ -250,6 +258,45 @@ describe('edits of surfaces, controllers, templates, stacks and layers', () => {
     ])
     const { rig: flat } = perform(stacked, 'x', [{ type: 'stack-remove', ...where, stack: 's' }])
     expect(flat).toEqual(rig)
+  })
+
+  it('keep in the base what the power-up layer sends when its stack is dissolved', () => {
+    const base = (powerUp: string | null): unknown => {
+      const templates = layeredTemplates(
+        { 'k1.turn': sendingCc(20) },
+        { 'k1.turn': sendingCc(30) },
+        { gestures: ['k1.turn'], powerUp },
+      )
+      const rig = testRig([testController('a', {}, { templates })])
+      const [template] = rig.controllers[0]?.templates ?? []
+      const edit = { type: 'stack-remove', controller: 'a', template: template?.id ?? '' } as const
+      const { rig: flat } = perform(rig, 'x', [{ ...edit, stack: template?.stacks[0]?.id ?? '' }])
+      return flat.controllers[0]?.templates[0]?.base['k1.turn']?.messages[0]
+    }
+    expect(base('y')).toMatchObject({ number: 30 })
+    expect(base(null)).toMatchObject({ number: 20 })
+  })
+
+  it('let a model have as few slots as its controllers use, and no fewer', () => {
+    const slots = [{ number: 2, template: 't' }]
+    const rig = testRig([testController('a', {}, { slots })], undefined, {
+      models: [{ ...plainModel, abilities: { ...plainModel.abilities, slots: 3 } }],
+    })
+    const [model] = rig.models
+    if (!model) throw new Error('There is no model.')
+    const withSlots = (count: number): RigEdit => ({
+      type: 'abilities-set',
+      model: 'plain',
+      abilities: { ...model.abilities, slots: count },
+    })
+    expect(parseRig(perform(rig, 'x', [withSlots(2)]).rig).ok).toBe(true)
+    expect(() => perform(rig, 'x', [withSlots(1)])).toThrow(/A uses slot 2; empty it first/)
+    const file = structuredClone(rig)
+    file.models[0]!.abilities.slots = 1
+    const read = parseRig(file)
+    expect(read.ok ? '' : read.problems.map(({ path, message }) => `${path} ${message}`).join()).toBe(
+      'controllers[0].slots[0].number Plain has 1 slots',
+    )
   })
 
   it('take a whole controller out of the demo and leave it valid, cables and passages too', () => {
