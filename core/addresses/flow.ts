@@ -7,8 +7,6 @@ import type { PortGraph } from './graph'
 export interface FlowState {
   port: PortRef
   message: SentMessage
-  /** The same for ports of one owner from which one message goes on alike. */
-  node: string
   /** Where it goes on from there. */
   next: FlowEdge[]
 }
@@ -60,8 +58,7 @@ export function flowAlong(graph: PortGraph, cables: readonly Cable[], message: S
     const key = `${portKey(port)} ${identity(arrived)}`
     const known = states.get(key)
     if (known) return known
-    const place = graph.onwardOf(port.owner).length > 0 ? port.owner : portKey(port)
-    const state: FlowState = { port, message: arrived, node: `${place} ${identity(arrived)}`, next: [] }
+    const state: FlowState = { port, message: arrived, next: [] }
     states.set(key, state)
     open.push(state)
     return state
@@ -85,39 +82,25 @@ export function flowAlong(graph: PortGraph, cables: readonly Cable[], message: S
 /** The hops of one way, from the first cable on. */
 export type Way = readonly FlowEdge[]
 
-/** One hop of a way: where it begins (null at the outputs), and what it takes. */
-interface Step {
-  before: FlowState | null
-  edge: FlowEdge
-}
-
-/** The shortest way to one of these states that does not take one hop, and passes no port that it may not. */
+/** The shortest way to one of these states that does not take one hop, passes no owner twice, and no port that it may not. */
 function wayTo(
   starts: readonly FlowEdge[],
   isEnd: (state: FlowState) => boolean,
   mayPass: (state: FlowState) => boolean,
-  without: Step | null,
-): Step[] | null {
-  const from = new Map<FlowState, Step>()
-  const seen = new Set<string>()
+  without: FlowEdge | null,
+): Way | null {
+  const from = new Map<FlowState, { edge: FlowEdge; before: FlowState | null }>()
   let front: FlowState[] = []
-  const isLeftOut = ({ cable, to }: FlowEdge, before: FlowState | null): boolean =>
-    without !== null &&
-    before?.node === without.before?.node &&
-    cable === without.edge.cable &&
-    to === without.edge.to
   // What comes back to an owner is a ring, as the same message or another.
   const comesBack = (owner: Id, before: FlowState | null): boolean => {
     for (let at = before; at; at = from.get(at)?.before ?? null) if (at.port.owner === owner) return true
     return false
   }
-  const reach = (edges: readonly FlowEdge[], before: FlowState | null): Step[] | null => {
+  const reach = (edges: readonly FlowEdge[], before: FlowState | null): Way | null => {
     for (const edge of edges) {
-      if (isLeftOut(edge, before)) continue
-      if (isEnd(edge.to)) return [...walked(from, before), { before, edge }]
-      if (seen.has(edge.to.node) || comesBack(edge.to.port.owner, before)) continue
-      seen.add(edge.to.node)
-      from.set(edge.to, { before, edge })
+      if (edge === without || from.has(edge.to) || comesBack(edge.to.port.owner, before)) continue
+      from.set(edge.to, { edge, before })
+      if (isEnd(edge.to)) return walked(from, edge.to)
       front.push(edge.to)
     }
     return null
@@ -135,11 +118,14 @@ function wayTo(
   return null
 }
 
-function walked(from: ReadonlyMap<FlowState, Step>, end: FlowState | null): Step[] {
-  const way: Step[] = []
-  for (let at = end; at; at = from.get(at)?.before ?? null) {
+function walked(
+  from: ReadonlyMap<FlowState, { edge: FlowEdge; before: FlowState | null }>,
+  end: FlowState,
+): Way {
+  const way: FlowEdge[] = []
+  for (let at: FlowState | null = end; at; at = from.get(at)?.before ?? null) {
     const step = from.get(at)
-    if (step) way.unshift(step)
+    if (step) way.unshift(step.edge)
   }
   return way
 }
@@ -160,17 +146,15 @@ export function waysTo(
   const mayPass = ({ port }: FlowState): boolean => port.owner !== destination
   const first = wayTo(starts, isEnd, mayPass, null)
   if (!first) return []
-  const ways = [first]
-  const isKnown = (way: readonly Step[]): boolean =>
-    ways.some(
-      (other) => other.length === way.length && other.every(({ edge }, index) => edge === way[index]?.edge),
-    )
-  for (const step of first) {
-    const other = wayTo(starts, isEnd, mayPass, step)
+  const ways: Way[] = [first]
+  const isKnown = (way: Way): boolean =>
+    ways.some((other) => other.length === way.length && other.every((edge, index) => edge === way[index]))
+  for (const edge of first) {
+    const other = wayTo(starts, isEnd, mayPass, edge)
     if (other && !isKnown(other)) ways.push(other)
     if (ways.length === MOST_WAYS) break
   }
-  return ways.map((way) => way.map(({ edge }) => edge))
+  return ways
 }
 
 /** The cables of a way, in order. */

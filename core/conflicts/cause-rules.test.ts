@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { perform } from '../rig'
+import { perform, type Rig } from '../rig'
 import { sendingCc, testController, testDestination, testRig, type Assigned } from '../testing/rigs'
 import { check } from '.'
 import { type MappingInput, told, joined, rigOf, learned20, sends20 } from '../testing/mapped-rigs'
@@ -73,23 +73,33 @@ describe('one cause, one finding', () => {
       from: { owner: from, port: 'out' },
       to: { owner: to, port },
     })
-    const rig = testRig(
-      [testController('a', sends20), testController('b', { 'k1.turn': sendingCc(21) })],
-      [testDestination('d')],
-      {
-        boxes: [box('m'), box('n'), box('o')],
-        cables: [
-          wire('a', 'm'),
-          wire('b', 'm'),
-          wire('m', 'n'),
-          wire('m', 'o'),
-          wire('n', 'd'),
-          wire('o', 'd'),
-        ],
-      },
-    )
-    expect(told(rig, 'double-path')).toHaveLength(1)
-    expect(told(rig, 'double-path')[0]).toContain('gets what A and B send twice')
+    const doubled = (...more: Array<ReturnType<typeof wire>>) =>
+      testRig(
+        [testController('a', sends20), testController('b', { 'k1.turn': sendingCc(21) })],
+        [testDestination('d'), testDestination('e')],
+        {
+          boxes: [box('m'), box('n'), box('o')],
+          cables: [
+            wire('a', 'm'),
+            wire('b', 'm'),
+            wire('m', 'n'),
+            wire('m', 'o'),
+            wire('n', 'd'),
+            wire('o', 'd'),
+            ...more,
+          ],
+        },
+      )
+    expect(told(doubled(), 'double-path')).toHaveLength(1)
+    expect(told(doubled(), 'double-path')[0]).toContain('gets what A and B send twice')
+    const unplugged = (rig: Rig): string[] => {
+      const { findings, fixesOf } = check(rig)
+      const fixes = fixesOf(findings.find(({ rule }) => rule === 'double-path')?.id ?? '')
+      return fixes.filter(({ kind }) => kind === 'unplug').map(({ label }) => label)
+    }
+    expect(unplugged(doubled())).toHaveLength(4)
+    // Another destination hangs on the way by N: only the cables of the other way, and the last one, can go.
+    expect(unplugged(doubled(wire('n', 'e')))).toHaveLength(3)
   })
   it('an id does not change when something unrelated does', () => {
     const rig = testRig([
