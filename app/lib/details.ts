@@ -215,10 +215,15 @@ function parameterFields(message: MessageOf<'nrpn'> | MessageOf<'rpn'>): FieldWo
         steps: value as typeof message.steps,
       }),
     ),
-    yesNo('omit-number', 'Leaves the number out while it stays', message.omitNumber, (omitNumber) => ({
-      ...message,
-      omitNumber,
-    })),
+    // What is set to null has to be selected again each time.
+    ...(message.nullAfter
+      ? []
+      : [
+          yesNo('omit-number', 'Leaves the number out while it stays', message.omitNumber, (omitNumber) => ({
+            ...message,
+            omitNumber,
+          })),
+        ]),
     yesNo('second-byte', 'Sends the second data byte', message.sendsLsb, (sendsLsb) => ({
       ...message,
       sendsLsb,

@@ -11,7 +11,6 @@ export {
   type CellKind,
   type Interval,
   type Role,
-  type SentValues,
 } from '../midi'
 
 /** The address of a cell without its channel, to write as a tag. Programs are shown without bank. */

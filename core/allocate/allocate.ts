@@ -3,13 +3,12 @@ import { isWanting, type Sender } from '../addresses'
 import {
   findingPlace,
   messageAt,
+  newErrors,
   placeWords,
   recheckWith,
-  wasThere,
   type Apply,
   type Check,
   type CheckContext,
-  type Finding,
 } from '../conflicts'
 import { mappingName, onceTaught, unheardAfter } from '../mappings'
 import { MESSAGE_KIND_NAME, placeKey, sentAddress, type Rig, type RigEdit } from '../rig'
@@ -181,13 +180,9 @@ function heldErrors(
   })
 }
 
-const errorsOf = ({ findings }: Check): Finding[] => findings.filter(({ severity }) => severity === 'error')
-
 /** The changes that have part in errors that were not there before. */
 function bringErrors(before: Check, after: Check, changes: readonly PlannedChange[]): PlannedChange[] {
-  const known = errorsOf(before)
-  const fresh = errorsOf(after).filter((error) => !wasThere(error, known))
-  const places = new Set(fresh.flatMap(({ at }) => at.map(placeKey)))
+  const places = new Set(newErrors(before, after).flatMap(({ at }) => at.map(placeKey)))
   return changes.filter(({ at }) => places.has(placeKey(at)))
 }
 

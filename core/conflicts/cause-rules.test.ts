@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { perform, type Rig } from '../rig'
 import { sendingCc, testController, testDestination, testRig, type Assigned } from '../testing/rigs'
-import { check } from '.'
+import { check, newErrors } from '.'
 import { type MappingInput, told, joined, rigOf, learned20, sends20 } from '../testing/mapped-rigs'
 
 describe('accords', () => {
@@ -100,6 +100,18 @@ describe('one cause, one finding', () => {
     expect(unplugged(doubled())).toHaveLength(4)
     // Another destination hangs on the way by N: only the cables of the other way, and the last one, can go.
     expect(unplugged(doubled(wire('n', 'e')))).toHaveLength(3)
+  })
+  it('errors that come to be told as one are no new error', () => {
+    const both = { ...sends20, 'k2.turn': sendingCc(21) }
+    const rig = testRig([testController('a', both), testController('b', sends20), testController('c', both)])
+    const at = { controller: 'b', template: 't', layer: null, gesture: 'k1.turn' }
+    const without = perform(rig, 'x', [{ type: 'assignment', at, assignment: null }]).rig
+    const [before, after] = [check(rig), check(without)]
+    expect(before.findings.map(({ at: places }) => places.length)).toEqual([3, 2])
+    // A and C are told as one now, with four places that no finding had before.
+    expect(after.findings.map(({ at: places }) => places.length)).toEqual([4])
+    expect(newErrors(before, after)).toEqual([])
+    expect(newErrors(after, before)).toHaveLength(1)
   })
   it('an id does not change when something unrelated does', () => {
     const rig = testRig([

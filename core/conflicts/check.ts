@@ -36,7 +36,7 @@ const isPartOf = <T>(part: readonly T[], whole: ReadonlySet<T>): boolean =>
   part.every((item) => whole.has(item))
 
 /** Is an error one that was there before, perhaps with more gestures or destinations? */
-export function wasThere(error: Finding, before: readonly Finding[]): boolean {
+function wasThere(error: Finding, before: readonly Finding[]): boolean {
   const places = error.at.map(placeKey)
   return before.some(
     (old) =>
@@ -44,6 +44,21 @@ export function wasThere(error: Finding, before: readonly Finding[]): boolean {
       isPartOf(places, new Set(old.at.map(placeKey))) &&
       isPartOf(error.destinations, new Set(old.destinations)),
   )
+}
+
+const errorsOf = (reports: readonly Report[]): Finding[] =>
+  reports.filter(({ draft }) => draft.severity === 'error').map((report) => findingOf(report, report.about))
+
+/**
+ * The errors of a check that an earlier one did not have, not even with more gestures or destinations. Errors of one
+ * cause, which are told as one, count by themselves: two that were there are nothing new when they come to be told together.
+ */
+export function newErrors(before: Pick<Check, 'reports'>, after: Pick<Check, 'reports'>): Finding[] {
+  const kept = new Set(before.reports)
+  const added = errorsOf(after.reports.filter((report) => !kept.has(report)))
+  if (added.length === 0) return []
+  const known = errorsOf(before.reports)
+  return added.filter((error) => !wasThere(error, known))
 }
 
 /** Make edits to try a cure out: `perform`, where it is at hand. */
@@ -145,13 +160,9 @@ function finished(context: CheckContext, reports: readonly Report[], apply: Appl
     fixesOf: (id) => {
       const report = told[all.findIndex((finding) => finding.id === id)]
       if (!report) return []
-      const errors = all.filter(({ severity }) => severity === 'error')
       const isCured = (after: Rig): boolean => {
-        const { findings } = recheckWith(check, after, apply)
-        return (
-          findings.every((other) => other.id !== id) &&
-          findings.every((other) => other.severity !== 'error' || wasThere(other, errors))
-        )
+        const then = recheckWith(check, after, apply)
+        return then.findings.every((other) => other.id !== id) && newErrors(check, then).length === 0
       }
       return offeredFixes(context, report.draft, (edits) => {
         const after = apply(rig, edits)

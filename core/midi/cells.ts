@@ -32,17 +32,12 @@ export interface Interval {
   high: number
 }
 
-/** What a message sends to a cell: the values of the gesture itself, and the value of letting go, if any. */
-export interface SentValues {
-  main: readonly Interval[]
-  release: number | null
-}
-
 export interface Cell extends CellAddress {
   role: Role
   /** Whether it is the whole of the value, or the MSB or LSB of a 14-bit pair. */
   part: 'whole' | 'msb' | 'lsb'
-  sent: SentValues
+  /** The values that the gesture itself sends there; what letting go sends is not counted. */
+  sent: readonly Interval[]
 }
 
 const KIND_INDEX = Object.fromEntries(CELL_KINDS.map((kind, index) => [kind, index])) as Readonly<
@@ -64,7 +59,7 @@ export function cellOfKey(key: number): CellAddress {
 }
 
 /** Every value that a 7-bit message can send. */
-export const ANY_VALUE: SentValues = { main: [{ low: 0, high: 127 }], release: null }
+export const ANY_VALUE: readonly Interval[] = [{ low: 0, high: 127 }]
 
 /** A cell that takes any value. */
 export const plainCell = (kind: CellKind, channel: Channel, number: number, role: Role): Cell => ({
@@ -83,5 +78,5 @@ export const carrierCells = (channel: Channel, numbers: readonly number[]): Cell
 const meet = (a: Interval, b: Interval): boolean => a.low <= b.high && b.low <= a.high
 
 /** Do two messages send a value in common, by the gestures themselves (not by letting go)? */
-export const valuesOverlap = (a: SentValues, b: SentValues): boolean =>
-  a.main.some((one) => b.main.some((other) => meet(one, other)))
+export const valuesOverlap = (a: readonly Interval[], b: readonly Interval[]): boolean =>
+  a.some((one) => b.some((other) => meet(one, other)))

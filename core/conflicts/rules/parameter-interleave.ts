@@ -1,12 +1,12 @@
 import { hitsAt, type Bus, type Sender } from '../../addresses'
-import { CHANNELS, PARAMETER_SELECTS } from '../../midi'
+import { CHANNELS, leavesNumberOut, PARAMETER_SELECTS } from '../../midi'
 import type { CheckContext } from '../context'
 import type { Rule } from '../rule'
 import { destinationWords, senderWords, sentAddresses } from '../words'
 
 /** Does a sender rely on the number that went before, which another controller may have changed? */
 const isShort = ({ message }: Sender): boolean =>
-  (message.kind === 'nrpn' || message.kind === 'rpn') && message.omitNumber
+  (message.kind === 'nrpn' || message.kind === 'rpn') && leavesNumberOut(message)
 
 interface Found {
   channel: number | null

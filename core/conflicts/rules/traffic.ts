@@ -1,5 +1,5 @@
 import { DIN_BYTES_PER_MS, outgoing, type Delivery, type Sender } from '../../addresses'
-import { sweepBytes } from '../../midi'
+import { leavesNumberOut, sweepBytes } from '../../midi'
 import { LIGHT_BYTES, settableLights } from '../../lights/address'
 import {
   memoOfTwo,
@@ -102,7 +102,7 @@ function costliest({ live }: CheckContext, costs: readonly Cost[]): Cost[] {
 /** Let parameters leave their number out while it stays the same, which saves half of what they send. */
 function lightenFix(senders: readonly Sender[]): Fix[] {
   const edits = senders.flatMap(({ place, messageIndex, message }) =>
-    (message.kind === 'nrpn' || message.kind === 'rpn') && (!message.omitNumber || message.nullAfter)
+    (message.kind === 'nrpn' || message.kind === 'rpn') && !leavesNumberOut(message)
       ? [
           {
             type: 'message' as const,

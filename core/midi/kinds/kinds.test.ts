@@ -263,24 +263,14 @@ describe('the cells that a message occupies', () => {
     )
   })
 
-  it('say which values are sent, and which by letting go', () => {
+  it('say which values the gesture itself sends', () => {
     const sent = (more: object) => cellsOf(full({ kind: 'cc', number: 20, ...more } as never), 3)[0]?.sent
-    const held = { behaviour: { kind: 'momentary' }, range: { low: 5, high: 90 } }
-    expect(sent(held)).toEqual({ main: [{ low: 90, high: 90 }], release: 5 })
-    expect(sent({ ...held, releaseValue: 7 })).toEqual({ main: [{ low: 90, high: 90 }], release: 7 })
-    expect(sent({ ...held, releaseValue: 90 })).toEqual({ main: [{ low: 90, high: 90 }], release: null })
-    expect(sent({ range: { low: 90, high: 5 } })).toEqual({ main: [{ low: 5, high: 90 }], release: null })
-    expect(sent({ behaviour: { kind: 'toggle' }, range: held.range })).toEqual({
-      main: [
-        { low: 5, high: 5 },
-        { low: 90, high: 90 },
-      ],
-      release: null,
-    })
-    expect(sent({ behaviour: { kind: 'trigger' }, range: held.range })).toEqual({
-      main: [{ low: 90, high: 90 }],
-      release: null,
-    })
+    const range = { low: 5, high: 90 }
+    const only = (value: number) => ({ low: value, high: value })
+    expect(sent({ behaviour: { kind: 'momentary' }, range, releaseValue: 7 })).toEqual([only(90)])
+    expect(sent({ range: { low: 90, high: 5 } })).toEqual([range])
+    expect(sent({ behaviour: { kind: 'toggle' }, range })).toEqual([only(5), only(90)])
+    expect(sent({ behaviour: { kind: 'trigger' }, range })).toEqual([only(90)])
   })
 
   it('of parameters are the selection, the data, and the null at the end', () => {
@@ -320,9 +310,7 @@ describe('what a receiver makes of it', () => {
         fc.boolean(),
         fc.boolean(),
         fc.boolean(),
-        (number, values, omits, sendsLsb, nullAfter) => {
-          // Leaving the number out after a null would send data to nothing.
-          const omitNumber = omits && !nullAfter
+        (number, values, omitNumber, sendsLsb, nullAfter) => {
           const message = full({ kind, number, sendsLsb, nullAfter, omitNumber })
           const bytes: number[] = []
           values.forEach((value, index) => {

@@ -14,6 +14,12 @@ const [DATA_MSB, DATA_LSB, INCREMENT, DECREMENT] = [6, 38, 96, 97]
 const NULL_SELECT = [100, 101] as const
 const SELECT_BYTES = 6
 
+/** Does a parameter go without its number while that stays the same? What was set to null has to be selected again. */
+export const leavesNumberOut = ({
+  omitNumber,
+  nullAfter,
+}: Pick<ParameterMessage, 'omitNumber' | 'nullAfter'>): boolean => omitNumber && !nullAfter
+
 function cells(message: ParameterMessage, channel: Channel, select: readonly [number, number]): Cell[] {
   if (message.number === 'wanted') return []
   const data =
@@ -35,7 +41,7 @@ function bytes(
   [low, high]: readonly [number, number],
 ): number[] {
   if (message.number === 'wanted') return []
-  const isOmitted = message.omitNumber && previous !== null
+  const isOmitted = leavesNumberOut(message) && previous !== null
   const select = isOmitted
     ? []
     : [
@@ -55,11 +61,12 @@ function bytes(
 
 function sweepBytes(message: ParameterMessage, most: number): number {
   const data = message.steps === 'values' && message.sendsLsb ? 6 : 3
-  const each = data + (message.omitNumber ? 0 : SELECT_BYTES) + (message.nullAfter ? SELECT_BYTES : 0)
+  const isShort = leavesNumberOut(message)
+  const each = data + (isShort ? 0 : SELECT_BYTES) + (message.nullAfter ? SELECT_BYTES : 0)
   const { low, high } = message.range
   const values = message.sendsLsb ? widthOf(message.range) : Math.abs(msb(high) - msb(low)) + 1
   const count = message.steps === 'increments' ? most : Math.min(values, most)
-  return count * each + (message.omitNumber ? SELECT_BYTES : 0)
+  return count * each + (isShort ? SELECT_BYTES : 0)
 }
 
 function words({ steps, sendsLsb, range }: ParameterMessage): readonly string[] {

@@ -1,4 +1,4 @@
-import { ANY_VALUE, plainCell, type Interval, type SentValues } from '../../cells'
+import { ANY_VALUE, plainCell, type Interval } from '../../cells'
 import { SEVEN_MAX } from '../../ranges'
 import { encodeClicks } from '../../relative'
 import { behavedTravel, steppedSweep, sweep, turnsOf } from '../../travel'
@@ -23,24 +23,21 @@ const ordered = (low: number, high: number): Interval =>
 /** What it sends when let go, where its control is momentary. */
 const released = ({ releaseValue, range }: MessageOf<'cc'>): number => releaseValue ?? range.low
 
-function sentValues(message: MessageOf<'cc'>): SentValues {
+function sentValues(message: MessageOf<'cc'>): readonly Interval[] {
   const { low, high } = message.range
   switch (message.behaviour.kind) {
     case 'absolute':
     case 'latch':
-      return { main: [ordered(low, high)], release: null }
+      return [ordered(low, high)]
     case 'relative':
       return ANY_VALUE
     case 'trigger':
-      return { main: [single(high)], release: null }
+    case 'momentary':
+      return [single(high)]
     case 'toggle':
-      return { main: low === high ? [single(low)] : [single(low), single(high)], release: null }
+      return low === high ? [single(low)] : [single(low), single(high)]
     case 'list':
-      return { main: message.behaviour.values.map(single), release: null }
-    case 'momentary': {
-      const release = released(message)
-      return { main: [single(high)], release: release === high ? null : release }
-    }
+      return message.behaviour.values.map(single)
   }
 }
 
