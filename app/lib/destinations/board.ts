@@ -1,5 +1,5 @@
 import { chartedAt, printListening, type JoinTarget } from '#core/mappings'
-import { noteName, printBank, programKey } from '#core/midi'
+import { noteName, printBank } from '#core/midi'
 import type { Destination } from '#core/rig'
 import { shownProgram } from '#core/values'
 
@@ -45,7 +45,7 @@ export function boardItems(destination: Destination, list: BoardList): BoardItem
         }))
     case 'presets':
       return destination.programs.map(({ number, bank, name }) => ({
-        key: `program-${programKey({ number, bank })}`,
+        key: `program-${printBank(bank)}-${number}`,
         target: { kind: 'program', number, bank },
         name,
         group: bankWords(bank),
