@@ -282,6 +282,28 @@ describe('the lists of a destination', () => {
     )
   })
 
+  it('refuse a bank or a note that is none in a notice, and keep what was', async () => {
+    const refused = async (field: string, typed: string, words: string, kept: string): Promise<void> => {
+      await set(field, typed)
+      await page.keys(Key.TAB)
+      await page.waitFor('the notice', async () =>
+        (await page.text('[data-sonner-toast][data-front=true]')).includes(words),
+      )
+      expect(await (await page.find(field)).getAttribute('value')).toBe(kept)
+    }
+    await page.press('Presets')
+    await refused('[aria-label="Bank, two numbers with a point"]', '1.300', '“1.300” is no bank', '0.1')
+    await page.press('Sounds')
+    await page.press('Add a sound')
+    await refused('[aria-label="Note number or name"]', 'H9', '“H9” is no note', '36')
+    // A notice is a small card above the page, not a bar across it.
+    const { width, x } = await (await page.find('[data-sonner-toast][data-front=true]')).getRect()
+    expect(width).toBeLessThan(400)
+    expect(x).toBeGreaterThan(400)
+    await undo('Add a sound')
+    await page.press('Parameters')
+  })
+
   it('are written as a MIDI Name Document that is valid and reads back the same', async () => {
     await page.click('[data-testid=save-names]')
     const text = await page.downloaded('.midnam')

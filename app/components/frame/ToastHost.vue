@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { Toaster } from 'vue-sonner'
+import 'vue-sonner/style.css'
 import { toastHostMounted } from '~/lib/toast'
 
 onMounted(toastHostMounted)
