@@ -4,7 +4,7 @@ import { isToastWanted } from '~/lib/toast'
 usePreferencesStore()
 const shelf = useShelfStore()
 const rigs = useRigStore()
-const held = usePendingEditStore()
+const pending = usePendingEditStore()
 useShortcuts()
 onMounted(() => void shelf.boot())
 </script>
@@ -17,7 +17,7 @@ onMounted(() => void shelf.boot())
     <main class="min-h-0 flex-1">
       <NuxtPage />
     </main>
-    <LazyHeldBar v-if="held.current" :key="held.current.label" />
+    <LazyPendingEditBar v-if="pending.current" :key="pending.current.label" />
     <LazyRefusedFileDialog v-if="shelf.refused !== null" />
     <LazyToastHost v-if="isToastWanted" />
   </div>

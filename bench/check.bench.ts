@@ -8,7 +8,8 @@ const learnedAt = (channel: number, number: number) => ({
   target: { kind: 'cc' as const, number },
 })
 
-const { assignmentsOf, cellKey, cellsOf, check, nineRingsRig, perform, recheck, stressRig } = await builtCore()
+const { assignmentsOf, cellKey, cellsOf, check, nineRingsRig, perform, recheck, stressRig } =
+  await builtCore()
 
 const RUNS = 9
 const RECHECKS = 41

@@ -168,9 +168,9 @@ export async function setField(page: Session, css: string, ...keys: string[]): P
 }
 
 /** Make a change that is held back because it makes something unheard. */
-export async function makeHeld(page: Session): Promise<void> {
-  await page.click('[data-testid=held-make]')
-  await page.waitFor('it to be made', async () => (await page.count('[data-testid=held]')) === 0)
+export async function makePending(page: Session): Promise<void> {
+  await page.click('[data-testid=pending-make]')
+  await page.waitFor('it to be made', async () => (await page.count('[data-testid=pending]')) === 0)
 }
 
 /** Give a text as a file to the application's own import. */

@@ -8,7 +8,7 @@ import {
   By,
   idsFrom,
   Key,
-  makeHeld,
+  makePending,
   openPerformed,
   selectControls,
   setField,
@@ -112,7 +112,7 @@ describe('joining in the lens on destinations', () => {
     await select(...idsFrom('pad', 1, 27))
     expect(await page.text('[data-testid=join-now]')).toBe('Join 14')
     await page.click('[data-testid=join-now]')
-    await makeHeld(page)
+    await makePending(page)
     await lens('addresses')
     const tags = async (...ids: number[]) => Promise.all(ids.map((n) => tagOf(`pad-${n}`)))
     await page.waitFor('the pads', async () => (await tagOf('pad-3')).includes('38'))
@@ -130,7 +130,7 @@ describe('joining in the lens on destinations', () => {
     await click('[data-board-item="program-0.1-4"]')
     await click('[data-board-item="program-0.1-5"]', { shiftKey: true })
     await page.click('[data-testid=join-now]')
-    await makeHeld(page)
+    await makePending(page)
     await lens('addresses')
     await page.waitFor('the program', async () => (await tagOf('foot-2')).includes('4'))
     expect(
@@ -206,14 +206,14 @@ describe('a changed number', () => {
     await page.click('[data-control="fader-2"]')
     await set('[data-address-field]', '1:cc28+60')
     await page.keys(Key.ENTER)
-    expect(await page.text('[data-testid=held]')).toMatch(
+    expect(await page.text('[data-testid=pending]')).toMatch(
       /One thing would no longer be moved, until it is taught again: Loomwright · Track 2/,
     )
-    await page.click('[data-testid=held-drop]')
+    await page.click('[data-testid=pending-drop]')
     await page.waitFor('as it was', async () => (await tagOf('fader-2')) === '1:cc17+49')
     await set('[data-address-field]', '1:cc29+61')
     await page.keys(Key.ENTER)
-    await makeHeld(page)
+    await makePending(page)
     await page.click('[data-testid=teach-open]')
     await page.waitFor('the list', async () =>
       (await page.text('[data-testid=teach-panel]')).includes('Clear 1:cc17+49, then move Dust (Syzra 24).'),

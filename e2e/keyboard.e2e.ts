@@ -21,7 +21,7 @@ const active = (script: string): Promise<unknown> =>
 async function goOn(): Promise<void> {
   await page.waitFor(
     'the question',
-    async () => (await active(`dataset.testid === 'held-make'`)) || undefined,
+    async () => (await active(`dataset.testid === 'pending-make'`)) || undefined,
   )
   await page.keys(Key.ENTER)
 }

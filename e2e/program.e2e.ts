@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Rig } from '../core/rig'
-import { By, Key, makeHeld, openPerformed, startSession, type Session } from './browser'
+import { By, Key, makePending, openPerformed, startSession, type Session } from './browser'
 
 let page: Session
 beforeAll(async () => {
@@ -226,9 +226,9 @@ describe('choices by incoming messages, and what a removal says', () => {
     await page.click('[data-control=fader-1]')
     await page.click('[data-tool=draw]')
     await page.click('[data-testid=delete-controls]')
-    expect(await page.text('[data-testid=held]')).toMatch(/Loomwright · Track 1 Rings · Volume/)
+    expect(await page.text('[data-testid=pending]')).toMatch(/Loomwright · Track 1 Rings · Volume/)
     await count('[data-control=fader-1]', 1)
-    await makeHeld(page)
+    await makePending(page)
     await count('[data-control=fader-1]', 0)
     await page.click('button[aria-label^="Undo: Delete a control"]')
     await count('[data-control=fader-1]', 1)
@@ -261,7 +261,7 @@ describe('the table', () => {
     await page.keys(Key.chord(Key.SHIFT, Key.ARROW_DOWN), Key.chord(Key.SHIFT, Key.ARROW_RIGHT))
     expect(await clipboard('copy', '')).toBe('home\t16\nhome\t17')
     await clipboard('paste', '7\t24\n8\t25\n')
-    await makeHeld(page)
+    await makePending(page)
     await page.waitFor('the paste', async () => (await page.text(at(1, 'address'))) === '8:cc25+57')
     await page.click(at(0, 'channel'))
     await page.keys(Key.chord(Key.SHIFT, Key.ARROW_DOWN))
@@ -287,7 +287,7 @@ describe('the table', () => {
     await page.keys(Key.ENTER)
     await page.find(`${at(2, 'address')} input`)
     await page.keys('1:cc30+62', Key.ENTER)
-    await makeHeld(page)
+    await makePending(page)
     await page.waitFor('the edit', async () => (await page.text(at(2, 'address'))) === '1:cc30+62')
     await page.waitFor(
       'the next line',

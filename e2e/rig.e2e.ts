@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { Key, makeHeld, openPerformed, startSession, type Session } from './browser'
+import { Key, makePending, openPerformed, startSession, type Session } from './browser'
 
 let page: Session
 beforeAll(async () => {
@@ -32,7 +32,7 @@ describe('the picture of the rig', () => {
     await pickCable('pelluna')
     await page.click('[data-testid=add-rule]')
     // What it stops is mapped: the page asks first.
-    await makeHeld(page)
+    await makePending(page)
     await page.waitFor('the rule', async () => (await page.text('[data-testid=rule]')) === 'stops CC')
     await page.click('button[aria-label^="Undo"]')
     await page.waitFor('the findings again', async () => (await findings()) === before)
@@ -40,7 +40,7 @@ describe('the picture of the rig', () => {
 
   it('a rewrite is written in words, and refused where it lands outside', async () => {
     await page.click('[data-testid=add-rule]')
-    await makeHeld(page)
+    await makePending(page)
     await page.find('[data-testid=rule]')
     await page.driver.executeScript(`
       const set = (id, value) => {
@@ -264,7 +264,7 @@ describe('the picture of the rig', () => {
       .perform()
     await page.find('[data-testid=lattice-drag]')
     await driver.actions({ async: true }).release().perform()
-    await makeHeld(page)
+    await makePending(page)
     await page.find('button[aria-label="Undo: Move 3 addresses"]')
     await page.waitFor('the new place', async () =>
       (await page.text('[data-control=run-1] .tagtext')).startsWith('15:cc10'),
@@ -299,7 +299,7 @@ describe('the picture of the rig', () => {
       .perform()
     await page.find('[data-testid=lattice-drag]')
     await driver.actions({ async: true }).release().perform()
-    await makeHeld(page)
+    await makePending(page)
     await page.waitFor('the new place', async () =>
       (await page.text('[data-control=run-1] .tagtext')).startsWith('16:cc'),
     )

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../demo'
 import { writeRig, type Rig } from '../core/rig'
-import { By, importText, Key, makeHeld, startSession, type Session } from './browser'
+import { By, importText, Key, makePending, startSession, type Session } from './browser'
 
 let page: Session
 beforeAll(async () => {
@@ -62,7 +62,7 @@ describe('a second tab', () => {
     await page.click('[data-control="knob-1"]')
     const address = await page.find(field)
     await address.sendKeys(Key.chord(Key.CONTROL, 'a'), '1:cc90', Key.ENTER)
-    await makeHeld(page)
+    await makePending(page)
     await driver.switchTo().window(second)
     await page.waitFor(
       'the change',
@@ -76,7 +76,7 @@ describe('a second tab', () => {
     )
     await page.click('[data-control="knob-2"]')
     await (await page.find(field)).sendKeys(Key.chord(Key.CONTROL, 'a'), '1:cc87', Key.ENTER)
-    await makeHeld(page)
+    await makePending(page)
     await page.waitFor(
       'the edit',
       async () => (await page.text('[data-control="knob-2"] .tagtext')) === '1:cc87',
@@ -109,7 +109,7 @@ describe('a second tab', () => {
     )
     await page.click('[data-control="knob-4"]')
     await (await page.find(field)).sendKeys(Key.chord(Key.CONTROL, 'a'), '1:cc85', Key.ENTER)
-    await makeHeld(page)
+    await makePending(page)
     await page.waitFor(
       'the edit',
       async () => (await page.text('[data-control="knob-4"] .tagtext')) === '1:cc85',

@@ -1,7 +1,7 @@
 import Papa from 'papaparse'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { readRig } from '../core/rig'
-import { By, importText, Key, makeHeld, startSession, type Session } from './browser'
+import { By, importText, Key, makePending, startSession, type Session } from './browser'
 
 let page: Session
 beforeAll(async () => {
@@ -41,8 +41,8 @@ describe('from a controller on screen to a printed map', () => {
     const field = await page.find('[data-address-field]')
     await field.click()
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), '1:cc114', Key.ENTER)
-    expect(await page.text('[data-testid=held]')).toContain('Siltglass')
-    await makeHeld(page)
+    expect(await page.text('[data-testid=pending]')).toContain('Siltglass')
+    await makePending(page)
     await page.waitFor(
       'the conflict to go',
       async () => (await page.count('aside [data-rule=pair-broken]')) === 0,
@@ -63,7 +63,7 @@ describe('from a controller on screen to a printed map', () => {
 
   it('cures it by an offered fix', async () => {
     await page.click('aside [data-rule=pair-broken] [data-fix=move]')
-    await makeHeld(page)
+    await makePending(page)
     await page.find('aside [data-rule=unheard] [data-fix=teach]')
     expect(await page.count('aside [data-rule=pair-broken]')).toBe(0)
     expect(await tagOnSurface('knob-5')).not.toBe('1:cc49')

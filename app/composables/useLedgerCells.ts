@@ -19,7 +19,7 @@ const BAD_SHOWN = 4
 export function useLedgerCells(rows: () => readonly LedgerRow[], columns: () => readonly LedgerColumnId[]) {
   const rigs = useRigStore()
   const edit = useEdit()
-  const held = usePendingEditStore()
+  const pending = usePendingEditStore()
   const active = ref<CellSpot>({ row: 0, column: 0 })
   const anchor = ref<CellSpot>({ row: 0, column: 0 })
   const editing = ref<string | null>(null)
@@ -86,7 +86,7 @@ export function useLedgerCells(rows: () => readonly LedgerRow[], columns: () => 
     if (editing.value === null) return true
     const text = editing.value
     const isKept = text === textAt(active.value) || write('Change a cell', active.value, [[text]])
-    if (!isKept && held.current === null) return false
+    if (!isKept && pending.current === null) return false
     editing.value = null
     return true
   }

@@ -166,7 +166,7 @@ export const useRigStore = defineStore('rig', () => {
     }
   }
 
-  /** Make what was prepared, as one step. It must have been prepared from the rig as it is. */
+  /** Make what was prepared, as one step. Throws an Error where it was not prepared from the rig as it is. */
   function commit({ before, rig: next, step }: Prepared): void {
     if (step.patches.length === 0) return
     if (before !== rig.value) throw new Error('The rig has changed since this was prepared.')

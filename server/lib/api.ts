@@ -39,7 +39,10 @@ function answerError(event: H3Event, error: unknown): ErrorBody {
   return { error: { message: 'The server failed on this request. It has been logged.', path: null } }
 }
 
-/** A route that answers JSON, addresses as tags, and whose refusals are JSON `{ error: { message, path } }` with the right status. */
+/**
+ * A route that answers JSON, addresses as tags. What it throws is answered: an ApiError with its status, anything else as
+ * 500, as JSON `{ error: { message, path } }`.
+ */
 export const defineApi = <T>(handle: (event: H3Event) => T | Promise<T>): EventHandler =>
   defineEventHandler(async (event) => {
     try {

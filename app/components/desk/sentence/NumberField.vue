@@ -12,7 +12,7 @@ watch(
   },
   { immediate: true },
 )
-useHeldReset(() => (draft.value = word.value === null ? '' : String(word.value)))
+usePendingReset(() => (draft.value = word.value === null ? '' : String(word.value)))
 function commit(): void {
   if (draft.value === '' && word.value === null) return
   const next = read()

@@ -9,7 +9,7 @@ const refusal = ref<string | null>(null)
 watch(written, (text) => {
   draft.value = text
 })
-useHeldReset(() => (draft.value = written.value))
+usePendingReset(() => (draft.value = written.value))
 
 function commit(): void {
   const parsed = parseSysex(draft.value)

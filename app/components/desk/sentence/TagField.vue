@@ -16,7 +16,7 @@ watch(written, (text) => {
   draft.value = text
   refusal.value = null
 })
-useHeldReset(() => (draft.value = written.value))
+usePendingReset(() => (draft.value = written.value))
 
 function commit(): void {
   if (draft.value.trim() === written.value || !desk.control || !desk.model) return

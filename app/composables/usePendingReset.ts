@@ -1,8 +1,8 @@
 /** Let a field go back to what is, when a change it asked for was held back and then left. */
-export function useHeldReset(reset: () => void): void {
-  const held = usePendingEditStore()
+export function usePendingReset(reset: () => void): void {
+  const pending = usePendingEditStore()
   watch(
-    () => held.current,
+    () => pending.current,
     (now, before) => {
       if (now === null && before !== null) reset()
     },
