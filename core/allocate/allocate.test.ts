@@ -3,7 +3,15 @@ import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
 import { check, type Finding } from '../conflicts'
 import { assignmentsOf, numberOf, perform, placeKey, undone, type Rig, type RigEdit } from '../rig'
-import { anyRig, sending, sendingCc, testController, testDestination, testRig } from '../testing/rigs'
+import {
+  anyRig,
+  layeredTemplates,
+  sending,
+  sendingCc,
+  testController,
+  testDestination,
+  testRig,
+} from '../testing/rigs'
 import { allocate, problemsOf, type Plan } from '.'
 import { AllocateRequest, type AllocateInput } from './request'
 import { tagOf } from '../testing/addresses'
@@ -158,6 +166,43 @@ describe('repair', () => {
     expect(found.changes.map(({ at }) => at.controller)).toEqual(['b'])
     expect(found.stale).toEqual([])
     expect(found.changes[0]?.reason).toMatch(/both send 1:cc20/)
+  })
+
+  it('moves only as many as meet: of three of whom two meet the third, the third', () => {
+    const sends = { 'k1.turn': sendingCc(20) }
+    const wire = (from: string, to: string) => ({
+      id: `${from}-${to}`,
+      from: { owner: from, port: 'out' },
+      to: { owner: to, port: 'in' },
+    })
+    const rig = testRig(
+      [testController('a', sends), testController('b', sends), testController('c', sends)],
+      [testDestination('d'), testDestination('e')],
+      { cables: [wire('a', 'd'), wire('b', 'd'), wire('b', 'e'), wire('c', 'e')] },
+    )
+    const found = plan(rig, { kind: 'repair' })
+    expect(found.changes.map(({ at }) => at.controller)).toEqual(['b'])
+    expect(errors(apply(rig, found.edits))).toEqual([])
+    const layered = testRig([
+      testController('x', {}, { templates: layeredTemplates(sends, sends, { gestures: ['k1.turn'] }) }),
+      testController('y', sends),
+    ])
+    expect(plan(layered, { kind: 'repair' }).changes.map(({ at }) => at.controller)).toEqual(['y'])
+  })
+
+  it('keeps the one of many that was learned, wherever it stands', () => {
+    const ids = Array.from({ length: 16 }, (_, index) => `c${index}`)
+    const mappings = [
+      { id: 'm', gesture: 'c15/k1.turn', destination: 'd', parameter: 'p1', learnedAt: '1:cc20' },
+    ]
+    const rig = testRig(
+      ids.map((id) => testController(id, { 'k1.turn': sendingCc(20) })),
+      undefined,
+      { mappings },
+    )
+    const found = plan(rig, { kind: 'repair' })
+    expect(found.score).toMatchObject({ errors: 0, stale: 0, changed: 15 })
+    expect(found.changes.map(({ at }) => at.controller)).not.toContain('c15')
   })
 
   it('leaves together what shares on purpose, unless it is named', () => {

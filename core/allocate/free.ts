@@ -17,8 +17,21 @@ export interface Trouble {
   cliques: ReadonlyArray<readonly string[]>
 }
 
+/** Who meets whom, as groups of which one may stay: all of them at once where each meets each, else two by two. */
+function cliquesOf(meetings: ReadonlyArray<readonly [Sender, Sender]>): string[][] {
+  const pairs = new Map(
+    meetings.map((pair) => {
+      const keys = pair.map(({ key }) => key).toSorted()
+      return [keys.join(' '), keys] as const
+    }),
+  )
+  const all = [...new Set([...pairs.values()].flat())]
+  return pairs.size === (all.length * (all.length - 1)) / 2 ? [all] : [...pairs.values()]
+}
+
 /** What a rule says has to move, as who may stay with whom. */
-function constraints({ moves = [] }: Draft): Pick<Trouble, 'alone' | 'cliques'> {
+function constraints({ moves = [], meetings }: Draft): Pick<Trouble, 'alone' | 'cliques'> {
+  if (meetings) return { alone: new Set(), cliques: cliquesOf(meetings) }
   const sets = moves.map((list) => list.map(({ key }) => key))
   const all = [...new Set(sets.flat())]
   const [first, second] = sets

@@ -17,13 +17,14 @@ import { check, RULES, type Finding } from '.'
 import { addressAt, tagsOf } from '../testing/addresses'
 
 const found = (rig: Rig): string[] => check(rig).findings.map(({ rule, severity }) => `${severity} ${rule}`)
+/** Errors one by one: those of one cause, which are told as one, count by themselves. */
 const errorsOf = (rig: Rig): Set<string> =>
   new Set(
     check(rig)
-      .findings.filter(({ severity }) => severity === 'error')
+      .reports.filter(({ draft }) => draft.severity === 'error')
       .map(
-        ({ rule, at, destinations }) =>
-          `${rule} ${at
+        ({ rule, draft: { places, senders, destinations } }) =>
+          `${rule} ${(places ?? senders.map(({ place }) => place))
             .map((place) => `${place.controller}/${place.layer}/${place.gesture}`)
             .sort()
             .join()} ${destinations.toSorted().join()}`,

@@ -26,6 +26,11 @@ export interface Collision {
   destinations: readonly Id[]
   /** For a broken pair: who sends the pair, and who uses its second number. */
   pairSenders: readonly Sender[]
+  /**
+   * Who meets whom, at one destination after the other: not each of the senders meets each where they reach different
+   * destinations, or never act together.
+   */
+  meetings: ReadonlyArray<readonly [Sender, Sender]>
 }
 
 export type Collisions = Readonly<Record<CollisionKind, readonly Collision[]>>
@@ -57,6 +62,7 @@ interface Crossing {
   senders: Map<string, Sender>
   destinations: Set<Id>
   pairSenders: Map<string, Sender>
+  meetings: Map<Sender, Set<Sender>>
 }
 
 const emptyCrossing = (): Crossing => ({
@@ -64,6 +70,7 @@ const emptyCrossing = (): Crossing => ({
   senders: new Map(),
   destinations: new Set(),
   pairSenders: new Map(),
+  meetings: new Map(),
 })
 
 /** Does a sender have more than one key? */
@@ -151,8 +158,15 @@ function collidingPairs(
   return found
 }
 
+function meet({ meetings }: Crossing, sender: Sender, others: Iterable<Sender>): void {
+  const met = meetings.get(sender) ?? new Set()
+  meetings.set(sender, met)
+  for (const other of others) met.add(other)
+}
+
 function addPair(crossing: Crossing, pair: Pair, bus: Bus): void {
   crossing.destinations.add(bus.destination)
+  meet(crossing, pair[0].sender, [pair[1].sender])
   for (const { sender, cell } of pair) {
     crossing.cells.set(cellKey(cell), cell)
     crossing.senders.set(sender.key, sender)
@@ -172,6 +186,7 @@ function joinSpans(crossings: readonly Crossing[]): Collision[] {
     crossing.senders.forEach((sender, id) => into.senders.set(id, sender))
     crossing.destinations.forEach((id) => into.destinations.add(id))
     crossing.pairSenders.forEach((sender, id) => into.pairSenders.set(id, sender))
+    crossing.meetings.forEach((others, sender) => meet(into, sender, others))
   })
   return [...joined.values()].map(finished)
 }
@@ -181,4 +196,5 @@ const finished = (crossing: Crossing): Collision => ({
   senders: [...crossing.senders.values()].sort(byOrder),
   destinations: [...crossing.destinations],
   pairSenders: [...crossing.pairSenders.values()].sort(byOrder),
+  meetings: [...crossing.meetings].flatMap(([a, others]) => [...others].map((b) => [a, b] as const)),
 })

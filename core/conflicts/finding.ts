@@ -84,6 +84,8 @@ export interface Draft {
   things?: readonly FindingThing[]
   /** Alternatives, where other numbers cure it: moving all senders of one of these lists does. */
   moves?: readonly Movers[]
+  /** Which two of its senders may not both stay, where moving all but one would be more than it takes. */
+  meetings?: ReadonlyArray<readonly [Sender, Sender]>
   /** What can be done about it, worked out when asked for; each is tried before it is offered. */
   cures?: () => readonly Fix[]
 }
@@ -99,6 +101,31 @@ export const allButOne = (senders: readonly Sender[]): Movers[] =>
   senders.length > MOST_KEPT
     ? [senders.slice(1)]
     : senders.map((kept) => senders.filter((sender) => sender !== kept))
+
+/**
+ * As `allButOne`, where not each of the senders meets each: keep one of them, and all that meet nobody who is kept, in the
+ * order of the rig; move the others.
+ */
+export function allWhoMeet(
+  senders: readonly Sender[],
+  meetings: ReadonlyArray<readonly [Sender, Sender]>,
+): Movers[] {
+  const met = new Map<Sender, Set<Sender>>()
+  const add = (a: Sender, b: Sender): void => void met.set(a, (met.get(a) ?? new Set()).add(b))
+  for (const [a, b] of meetings) {
+    add(a, b)
+    add(b, a)
+  }
+  const found = new Map<string, Movers>()
+  for (const first of senders.slice(0, senders.length > MOST_KEPT ? 1 : MOST_KEPT)) {
+    const kept = [first]
+    for (const sender of senders)
+      if (sender !== first && !kept.some((other) => met.get(sender)?.has(other))) kept.push(sender)
+    const movers = senders.filter((sender) => !kept.includes(sender))
+    found.set(movers.map(({ key }) => key).join(' '), movers)
+  }
+  return [...found.values()]
+}
 
 /** Where a sender stands, to go to. */
 export const findingPlace = (sender: Sender): FindingPlace => ({

@@ -3,7 +3,7 @@ import { printTag, printTarget, sameAddress } from '../../midi'
 import type { Sender } from '../../addresses'
 import { rigIndex } from '../../rig'
 import type { CheckContext } from '../context'
-import { allButOne, type Draft } from '../finding'
+import { allWhoMeet, type Draft } from '../finding'
 import { moveFixes } from '../fixes/numbers'
 import type { Rule } from '../rule'
 import { placeCount, listed, senderWords, verb } from '../words'
@@ -28,19 +28,22 @@ function canMoveBoth(
   return shown === null || inForce === null || [...shown].some((index) => inForce.has(index))
 }
 
-/** Senders of two mappings that stand apart, each of which moves what the other is for. */
-function apart(context: CheckContext, a: ResolvedMapping, b: ResolvedMapping): Sender[] {
+/** Senders of two mappings, two by two, that stand apart and of which each moves what the other is for. */
+function apart(
+  context: CheckContext,
+  a: ResolvedMapping,
+  b: ResolvedMapping,
+): Array<readonly [Sender, Sender]> {
   if (a.parameter === b.parameter || !context.acting([], [a.mapping, b.mapping])) return []
-  const found = new Set<Sender>()
+  const found: Array<readonly [Sender, Sender]> = []
   for (const one of a.meeting)
     for (const other of b.meeting) {
       if (one === other || context.live(one, other)) continue
       if (one.gesture !== other.gesture && context.excused(one.gesture, other.gesture)) continue
       if (![one, other].some((sender) => canMoveBoth(context, sender, a, b))) continue
-      found.add(one)
-      found.add(other)
+      found.push([one, other])
     }
-  return [...found]
+  return found
 }
 
 /** One address in two layers or templates goes to two parameters in one scope: both move. */
@@ -60,18 +63,19 @@ export const layerShare: Rule = {
       groups.set(key, [...(groups.get(key) ?? []), resolved])
     }
     return [...groups].flatMap(([about, group]): Draft[] => {
-      const senders = new Set<Sender>()
+      const meetings: Array<readonly [Sender, Sender]> = []
       const moved = new Set<ResolvedMapping>()
       group.forEach((a, index) =>
         group.slice(index + 1).forEach((b) => {
           const found = apart(context, a, b)
-          for (const sender of found) senders.add(sender)
+          meetings.push(...found)
           if (found.length > 0) moved.add(a).add(b)
         }),
       )
       const [first] = moved
       if (!first?.listening) return []
-      const who = [...senders].toSorted((a, b) => a.order - b.order)
+      const who = [...new Set(meetings.flat())].toSorted((a, b) => a.order - b.order)
+      const movers = allWhoMeet(who, meetings)
       const names = [...new Set([...moved].map(({ mapping }) => mappingName(rig, mapping)))]
       const tag = printTag(first.listening.address)
       const isOne = [...moved].every(
@@ -86,8 +90,9 @@ export const layerShare: Rule = {
           addresses: [first.listening.address],
           destinations: [first.destination.id],
           about,
-          moves: allButOne(who),
-          cures: () => moveFixes(context, allButOne(who)),
+          moves: movers,
+          meetings,
+          cures: () => moveFixes(context, movers),
         },
       ]
     })

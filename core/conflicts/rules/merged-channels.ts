@@ -1,6 +1,6 @@
 import { cellTarget } from '../../addresses'
 import { printTarget } from '../../midi'
-import { allButOne } from '../finding'
+import { allWhoMeet } from '../finding'
 import { gesturesOf, moveFixes, narrowFix, shareFix } from '../fixes/numbers'
 import type { Rule } from '../rule'
 import { isSpan } from '../collisions'
@@ -31,6 +31,7 @@ export const mergedChannels: Rule = {
       const addresses = cellAddresses(cells)
       const spans = senders.filter(isSpan).map(({ key }) => key)
       const [first] = cells
+      const movers = allWhoMeet(senders, collision.meetings)
       return {
         severity: 'error',
         message: `${destinationWords(rig, destinations)} ${verb(destinations.length, 'takes', 'take')} all channels for one, so ${senderWords(rig, senders)} meet at ${addressWords(addresses)}.${throughWords(rig, senders, cells, destinations)}`,
@@ -39,9 +40,10 @@ export const mergedChannels: Rule = {
         destinations,
         about: spans.length > 0 || !first ? spans.toSorted().join(' ') : printTarget(cellTarget(first)),
         cause: destinations.toSorted().join(' '),
-        moves: allButOne(senders),
+        moves: movers,
+        meetings: collision.meetings,
         cures: () => [
-          ...moveFixes(context, allButOne(senders)),
+          ...moveFixes(context, movers),
           ...narrowFix(context, destinations, senders),
           ...shareFix(context, gesturesOf(senders), addresses),
         ],

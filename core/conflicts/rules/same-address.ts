@@ -3,7 +3,7 @@ import { rigIndex, type Rig } from '../../rig'
 import type { Sender } from '../../addresses'
 import { isSpan, type Collision } from '../collisions'
 import type { CheckContext } from '../context'
-import { allButOne, type Draft, type Severity } from '../finding'
+import { allButOne, allWhoMeet, type Draft, type Severity } from '../finding'
 import { gesturesOf, moveFixes, shareFix } from '../fixes/numbers'
 import type { Rule } from '../rule'
 import {
@@ -93,7 +93,7 @@ export const sameAddress: Rule = {
     const draft = (collision: Collision, severity: Severity, message: (who: string) => string): Draft => {
       const { senders, cells, destinations } = collision
       const addresses = cellAddresses(cells)
-      const isNumbered = severity === 'error'
+      const movers = severity === 'error' ? allWhoMeet(senders, collision.meetings) : null
       return {
         severity,
         message: `${message(senderWords(rig, senders))}${throughWords(rig, senders, cells, destinations)}`,
@@ -102,9 +102,9 @@ export const sameAddress: Rule = {
         destinations,
         about: collisionAbout(collision),
         cause: collisionCause(rig, collision),
-        ...(isNumbered ? { moves: allButOne(senders) } : {}),
+        ...(movers ? { moves: movers, meetings: collision.meetings } : {}),
         cures: () => [
-          ...(isNumbered ? moveFixes(context, allButOne(senders)) : []),
+          ...(movers ? moveFixes(context, movers) : []),
           ...shareFix(context, gesturesOf(senders), addresses),
         ],
       }

@@ -1,4 +1,4 @@
-import { allButOne } from '../finding'
+import { allWhoMeet } from '../finding'
 import { gesturesOf, moveFixes, shareFix } from '../fixes/numbers'
 import type { Rule } from '../rule'
 import { addressWords, cellAddresses, destinationWords, senderWords, throughWords } from '../words'
@@ -16,6 +16,7 @@ export const splitValue: Rule = {
     return collisions['split-value'].map((collision) => {
       const { senders, cells, destinations } = collision
       const addresses = cellAddresses(cells)
+      const movers = allWhoMeet(senders, collision.meetings)
       return {
         severity: 'warning',
         message: `${senderWords(rig, senders)} send different values to one address, ${addressWords(addresses)}, at ${destinationWords(rig, destinations)}.${throughWords(rig, senders, cells, destinations)}`,
@@ -24,11 +25,8 @@ export const splitValue: Rule = {
         destinations,
         about: collisionAbout(collision),
         cause: collisionCause(rig, collision),
-        moves: allButOne(senders),
-        cures: () => [
-          ...moveFixes(context, allButOne(senders)),
-          ...shareFix(context, gesturesOf(senders), addresses),
-        ],
+        moves: movers,
+        cures: () => [...moveFixes(context, movers), ...shareFix(context, gesturesOf(senders), addresses)],
       }
     })
   },
