@@ -1,8 +1,24 @@
 import { describe, expect, it } from 'vitest'
 import { perform, type Rig } from '../rig'
-import { sendingCc, testController, testDestination, testRig, type Assigned } from '../testing/rigs'
+import {
+  plainModel,
+  sending,
+  sendingCc,
+  testController,
+  testDestination,
+  testRig,
+  type Assigned,
+} from '../testing/rigs'
 import { check, newErrors } from '.'
-import { type MappingInput, told, joined, rigOf, learned20, sends20 } from '../testing/mapped-rigs'
+import {
+  type CableInput,
+  type MappingInput,
+  told,
+  joined,
+  rigOf,
+  learned20,
+  sends20,
+} from '../testing/mapped-rigs'
 
 describe('accords', () => {
   const accords = [{ id: 'x', name: 'X', reason: 'meant', gestures: ['a/k1.turn', 'a/k2.turn'] }]
@@ -112,6 +128,64 @@ describe('one cause, one finding', () => {
     expect(after.findings.map(({ at: places }) => places.length)).toEqual([4])
     expect(newErrors(before, after)).toEqual([])
     expect(newErrors(after, before)).toHaveLength(1)
+  })
+  it('a copy of a large controller, for which no accord would be large enough', () => {
+    const count = 150
+    const numbered = Array.from({ length: count }, (_, index) => `n${index}`)
+    const keys = Object.fromEntries(
+      numbered.map((id, index) => [
+        `${id}.turn`,
+        sending(
+          { kind: 'note', channel: 1, keys: { kind: 'one', number: index % 128 } },
+          { kind: 'note', channel: 2, keys: { kind: 'one', number: index % 128 } },
+        ),
+      ]),
+    )
+    const controls = numbered.map((id, index) => ({
+      id,
+      kind: 'knob' as const,
+      label: id,
+      gestures: ['turn' as const],
+      place: { x: index * 20, y: 5, w: 14, h: 14 },
+    }))
+    const rig = testRig([testController('a', keys), testController('b', keys)], undefined, {
+      models: [{ ...plainModel, surface: { width: 3100, height: 40, controls } }],
+    })
+    const { findings, fixesOf } = check(rig)
+    for (const { id, at } of findings) {
+      const shares = fixesOf(id).some(({ kind }) => kind === 'share')
+      expect(shares).toBe(
+        new Set(at.map(({ controller, gesture }) => `${controller}/${gesture}`)).size <= 256,
+      )
+    }
+    expect(findings.some(({ at }) => at.length > 256)).toBe(true)
+  })
+  it('a ring is new, though another was there', () => {
+    const ring = (from: string, to: string, back: string) => [
+      { id: `${from}-${to}`, from: { owner: from, port: 'out' }, to: { owner: to, port: 'in' } },
+      { id: `${to}-${from}`, from: { owner: to, port: 'out' }, to: { owner: from, port: back } },
+    ]
+    const boxes = ['m', 'n', 'o', 'p'].map((id) => ({
+      id,
+      name: id.toUpperCase(),
+      kind: 'merge' as const,
+      ports: [
+        { id: 'in', name: 'In', direction: 'in' as const },
+        { id: 'back', name: 'Back', direction: 'in' as const },
+        { id: 'out', name: 'Out', direction: 'out' as const },
+      ],
+    }))
+    const into = (box: string) => ({
+      id: `a-${box}`,
+      from: { owner: 'a', port: 'out' },
+      to: { owner: box, port: 'in' },
+    })
+    const wired = (...cables: CableInput[]) =>
+      check(testRig([testController('a', sends20)], undefined, { boxes, cables }))
+    const one = wired(into('m'), ...ring('m', 'n', 'back'))
+    const both = wired(into('m'), into('o'), ...ring('m', 'n', 'back'), ...ring('o', 'p', 'back'))
+    expect(newErrors(one, both).map(({ rule }) => rule)).toEqual(['loop'])
+    expect(newErrors(both, one)).toEqual([])
   })
   it('an id does not change when something unrelated does', () => {
     const rig = testRig([

@@ -1,6 +1,6 @@
 import { changedOccupancy, senderChange } from '../addresses'
 import { onceTaught } from '../mappings'
-import { placeKey, type Rig, type RigEdit } from '../rig'
+import { EditError, memoOf, placeKey, type Id, type Rig, type RigEdit } from '../rig'
 import { contextOf, type CheckContext } from './context'
 import { findingPlace, SEVERITIES, type Draft, type Finding, type Fix } from './finding'
 import { digest, factsOf } from './facts'
@@ -35,15 +35,31 @@ const LONG_ID = 160
 const isPartOf = <T>(part: readonly T[], whole: ReadonlySet<T>): boolean =>
   part.every((item) => whole.has(item))
 
-/** Is an error one that was there before, perhaps with more gestures or destinations? */
-function wasThere(error: Finding, before: readonly Finding[]): boolean {
-  const places = error.at.map(placeKey)
-  return before.some(
-    (old) =>
-      old.rule === error.rule &&
-      isPartOf(places, new Set(old.at.map(placeKey))) &&
-      isPartOf(error.destinations, new Set(old.destinations)),
-  )
+/** Where an error is: at its gestures, or, where it is about none, at cables, ports and instruments. */
+const placesOf = ({ at, things }: Finding): string[] =>
+  at.length > 0 ? at.map(placeKey) : things.map(({ kind, id }) => `${kind} ${id}`)
+
+/**
+ * Answers whether an error is one of these, perhaps with more gestures or destinations. Errors are looked up by where
+ * they are, as there can be thousands.
+ */
+function isAmong(errors: readonly Finding[]): (error: Finding) => boolean {
+  const known = new Map<string, Array<{ places: ReadonlySet<string>; destinations: ReadonlySet<Id> }>>()
+  for (const error of errors) {
+    const old = { places: new Set(placesOf(error)), destinations: new Set(error.destinations) }
+    for (const place of old.places) {
+      const key = `${error.rule} ${place}`
+      const there = known.get(key)
+      if (there) there.push(old)
+      else known.set(key, [old])
+    }
+  }
+  return (error) => {
+    const places = placesOf(error)
+    return (known.get(`${error.rule} ${places[0] ?? ''}`) ?? []).some(
+      (old) => isPartOf(places, old.places) && isPartOf(error.destinations, old.destinations),
+    )
+  }
 }
 
 const errorsOf = (reports: readonly Report[]): Finding[] =>
@@ -57,12 +73,25 @@ export function newErrors(before: Pick<Check, 'reports'>, after: Pick<Check, 're
   const kept = new Set(before.reports)
   const added = errorsOf(after.reports.filter((report) => !kept.has(report)))
   if (added.length === 0) return []
-  const known = errorsOf(before.reports)
-  return added.filter((error) => !wasThere(error, known))
+  const wasThere = isErrorOf(before)
+  return added.filter((error) => !wasThere(error))
 }
+
+/** Is an error one of a check's? Asked for every cure that is tried. */
+const isErrorOf = memoOf(({ reports }: Pick<Check, 'reports'>) => isAmong(errorsOf(reports)))
 
 /** Make edits to try a cure out: `perform`, where it is at hand. */
 export type Apply = (rig: Rig, edits: readonly RigEdit[]) => Rig
+
+/** The rig with edits made; null where they are refused, as where a list would grow too long. */
+function made(apply: Apply, rig: Rig, edits: readonly RigEdit[]): Rig | null {
+  try {
+    return apply(rig, edits)
+  } catch (error) {
+    if (error instanceof EditError) return null
+    throw error
+  }
+}
 
 const aboutOf = (rule: Rule, about: string): string =>
   `${rule.id}:${about.length > LONG_ID ? digest(about) : about}`
@@ -165,7 +194,8 @@ function finished(context: CheckContext, reports: readonly Report[], apply: Appl
         return then.findings.every((other) => other.id !== id) && newErrors(check, then).length === 0
       }
       return offeredFixes(context, report.draft, (edits) => {
-        const after = apply(rig, edits)
+        const after = made(apply, rig, edits)
+        if (after === null) return { holds: false }
         if (isCured(after)) return { holds: true, teach: [] }
         const { rig: then, taught } = onceTaught(rig, after)
         return taught.length > 0 && isCured(then) ? { holds: true, teach: taught } : { holds: false }

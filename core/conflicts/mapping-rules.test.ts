@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { perform, type Rig, type RigInput } from '../rig'
+import type { Rig, RigInput } from '../rig'
 import {
   sending,
   sendingCc,
@@ -10,26 +10,10 @@ import {
   layeredTemplates,
 } from '../testing/rigs'
 import { check } from '.'
+import { cures, joined, severities, type MappingInput } from '../testing/mapped-rigs'
 
-type MappingInput = NonNullable<RigInput['mappings']>[number]
 type More = Parameters<typeof testController>[2]
 
-const found = (rig: Rig, rule: string): string[] =>
-  check(rig)
-    .findings.filter((finding) => finding.rule === rule)
-    .map(({ severity }) => severity)
-
-const joined = (
-  gesture: string | null,
-  parameter: string,
-  more: Partial<MappingInput> = {},
-): MappingInput => ({
-  id: `m-${gesture ?? 'none'}-${parameter}`.replaceAll(/[^a-z0-9-]/g, '-'),
-  gesture,
-  destination: 'd',
-  parameter,
-  ...more,
-})
 const rigOf = (
   base: Assigned,
   mappings: MappingInput[],
@@ -78,18 +62,6 @@ const chosen: Partial<RigInput> = {
   ],
 }
 
-const cures = (rig: Rig, rule: string) => {
-  const result = check(rig)
-  const finding = result.findings.find((each) => each.rule === rule)
-  if (!finding) throw new Error(`${rule} found nothing`)
-  const fixes = result.fixesOf(finding.id)
-  for (const { edits } of fixes) {
-    const after = check(perform(rig, 'x', edits).rig).findings
-    expect(after.map(({ id }) => id)).not.toContain(finding.id)
-  }
-  return fixes.map(({ kind }) => kind)
-}
-
 describe('ghost', () => {
   const old = joined(null, 'p2', { learnedAt: '1:cc20' })
   it('finds one whose owner sends elsewhere, though who sets it off has a mapping of its own there', () => {
@@ -98,19 +70,19 @@ describe('ghost', () => {
       joined('a/k2.turn', 'p2', { learnedAt: '1:cc20' }),
     ]
     const rig = rigOf({ 'k1.turn': sendingCc(30), 'k2.turn': sendingCc(20) }, both)
-    expect(found(rig, 'ghost')).toEqual(['error'])
+    expect(severities(rig, 'ghost')).toEqual(['error'])
   })
   it('takes programs of another bank for other programs', () => {
     const program = (lsb: number): Rig =>
       rigOf({ 'k1.turn': sending({ kind: 'program', number: 5, bank: { msb: 1, lsb } }) }, [
         joined(null, 'p2', { learnedAt: '1:pc1.0.5' }),
       ])
-    expect(found(program(0), 'ghost')).toEqual(['error'])
-    expect(found(program(1), 'ghost')).toEqual([])
+    expect(severities(program(0), 'ghost')).toEqual(['error'])
+    expect(severities(program(1), 'ghost')).toEqual([])
   })
   it('finds an old mapping that another control sets off, and can clear it or move the control', () => {
     const rig = rigOf({ 'k1.turn': sendingCc(20) }, [old])
-    expect(found(rig, 'ghost')).toEqual(['error'])
+    expect(severities(rig, 'ghost')).toEqual(['error'])
     expect(cures(rig, 'ghost').toSorted()).toEqual(['clear', 'move'])
   })
   it.each<[string, Rig]>([
@@ -123,15 +95,17 @@ describe('ghost', () => {
       'a mapping that its own control still sets off',
       rigOf({ 'k1.turn': sendingCc(20) }, [joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' })]),
     ],
-  ])('stays silent for %s', (_, rig) => expect(found(rig, 'ghost')).toEqual([]))
+  ])('stays silent for %s', (_, rig) => expect(severities(rig, 'ghost')).toEqual([]))
 })
 
 describe('unheard', () => {
   const with20 = (mapping: MappingInput): Rig => rigOf({ 'k1.turn': sendingCc(20) }, [mapping])
   it('is an error at a fixed address, a warning where it was learned, advice where it was not taught', () => {
-    expect(found(with20(joined('a/k1.turn', 'bright')), 'unheard')).toEqual(['error'])
-    expect(found(with20(joined('a/k1.turn', 'p1', { learnedAt: '1:cc22' })), 'unheard')).toEqual(['warning'])
-    expect(found(with20(joined('a/k1.turn', 'p1')), 'unheard')).toEqual(['advice'])
+    expect(severities(with20(joined('a/k1.turn', 'bright')), 'unheard')).toEqual(['error'])
+    expect(severities(with20(joined('a/k1.turn', 'p1', { learnedAt: '1:cc22' })), 'unheard')).toEqual([
+      'warning',
+    ])
+    expect(severities(with20(joined('a/k1.turn', 'p1')), 'unheard')).toEqual(['advice'])
   })
   it('says who moves the parameter meanwhile', () => {
     const rig = rigOf({ 'k1.turn': sendingCc(20), 'k2.turn': sendingCc(22) }, [
@@ -151,21 +125,21 @@ describe('unheard', () => {
   it('stays silent when any layer sends what was learned', () => {
     const learned = [joined('a/k1.turn', 'p1', { learnedAt: '1:cc21' })]
     const rig = layered({ 'k1.turn': sendingCc(20) }, { 'k1.turn': sendingCc(21) }, learned, {}, chosen)
-    expect(found(rig, 'unheard')).toEqual([])
+    expect(severities(rig, 'unheard')).toEqual([])
   })
 })
 
 describe('silent', () => {
   const mapped = [joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' })]
   it('finds a mapped control that is off', () => {
-    expect(found(rigOf({}, mapped), 'silent')).toEqual(['error'])
-    expect(found(rigOf({ 'k1.turn': sendingCc(20) }, mapped), 'silent')).toEqual([])
+    expect(severities(rigOf({}, mapped), 'silent')).toEqual(['error'])
+    expect(severities(rigOf({ 'k1.turn': sendingCc(20) }, mapped), 'silent')).toEqual([])
   })
   it('finds one in a layer that nothing can show', () => {
     const hidden = [{}, { 'k1.turn': sendingCc(20) }, mapped] as const
-    expect(found(layered(...hidden), 'silent')).toEqual(['error'])
-    expect(found(layered(...hidden, {}, chosen), 'silent')).toEqual([])
-    expect(found(layered(...hidden, { powerUp: 'y' }), 'silent')).toEqual([])
+    expect(severities(layered(...hidden), 'silent')).toEqual(['error'])
+    expect(severities(layered(...hidden, {}, chosen), 'silent')).toEqual([])
+    expect(severities(layered(...hidden, { powerUp: 'y' }), 'silent')).toEqual([])
     const passage = (layer: string): Partial<RigInput> => ({
       passages: [
         {
@@ -175,11 +149,11 @@ describe('silent', () => {
         },
       ],
     })
-    expect(found(layered(...hidden, {}, passage('y')), 'silent')).toEqual([])
-    expect(found(layered(...hidden, {}, passage('x')), 'silent')).toEqual(['error'])
+    expect(severities(layered(...hidden, {}, passage('y')), 'silent')).toEqual([])
+    expect(severities(layered(...hidden, {}, passage('x')), 'silent')).toEqual(['error'])
   })
   it('says nothing of what was put away', () => {
-    expect(found(rigOf({}, mapped, { inUse: false }), 'silent')).toEqual([])
+    expect(severities(rigOf({}, mapped, { inUse: false }), 'silent')).toEqual([])
   })
 })
 
@@ -188,15 +162,15 @@ describe('secondary', () => {
   const released = { kind: 'cc', number: 20, moment: 'release', behaviour: { kind: 'trigger' } } as const
   it('finds a release message that moves what is not its own', () => {
     const rig = rigOf({ 'k1.turn': sendingCc(20), 'k6.push': sending(released) }, mapped)
-    expect(found(rig, 'secondary')).toEqual(['error'])
+    expect(severities(rig, 'secondary')).toEqual(['error'])
   })
   it('stays silent for a press, and for a release at another address', () => {
     const other = { ...released, number: 21 }
-    expect(found(rigOf({ 'k1.turn': sendingCc(20), 'k6.push': sendingCc(20) }, mapped), 'secondary')).toEqual(
-      [],
-    )
     expect(
-      found(rigOf({ 'k1.turn': sendingCc(20), 'k6.push': sending(other) }, mapped), 'secondary'),
+      severities(rigOf({ 'k1.turn': sendingCc(20), 'k6.push': sendingCc(20) }, mapped), 'secondary'),
+    ).toEqual([])
+    expect(
+      severities(rigOf({ 'k1.turn': sendingCc(20), 'k6.push': sending(other) }, mapped), 'secondary'),
     ).toEqual([])
   })
 })
@@ -208,7 +182,7 @@ describe('layer-share', () => {
   ]
   it('finds one address of two layers that goes to two parameters', () => {
     const rig = layered({ 'k1.turn': sendingCc(20) }, { 'k2.turn': sendingCc(20) }, learned(), {}, chosen)
-    expect(found(rig, 'layer-share')).toEqual(['error'])
+    expect(severities(rig, 'layer-share')).toEqual(['error'])
   })
   it('stays silent where both go to one parameter, or the addresses differ', () => {
     const same = [
@@ -216,7 +190,7 @@ describe('layer-share', () => {
       joined('a/k2.turn', 'p1', { learnedAt: '1:cc20' }),
     ]
     expect(
-      found(
+      severities(
         layered({ 'k1.turn': sendingCc(20) }, { 'k2.turn': sendingCc(20) }, same, {}, chosen),
         'layer-share',
       ),
@@ -226,7 +200,7 @@ describe('layer-share', () => {
       joined('a/k2.turn', 'p2', { learnedAt: '1:cc21' }),
     ]
     expect(
-      found(
+      severities(
         layered({ 'k1.turn': sendingCc(20) }, { 'k2.turn': sendingCc(21) }, apart, {}, chosen),
         'layer-share',
       ),
@@ -242,11 +216,11 @@ describe('layer-jump', () => {
   const rig = (takeover: 'at-once' | 'when-met'): Rig =>
     layered({ 'k1.turn': sendingCc(20) }, { 'k1.turn': sendingCc(21) }, by(takeover), {}, chosen)
   it('finds a knob whose layers move two things, one of them taken over at once', () => {
-    expect(found(rig('at-once'), 'layer-jump')).toEqual(['warning'])
+    expect(severities(rig('at-once'), 'layer-jump')).toEqual(['warning'])
     expect(cures(rig('at-once'), 'layer-jump')).toEqual(['soften'])
   })
   it('stays silent when both are taken over when met', () => {
-    expect(found(rig('when-met'), 'layer-jump')).toEqual([])
+    expect(severities(rig('when-met'), 'layer-jump')).toEqual([])
   })
 })
 
@@ -255,29 +229,31 @@ describe('parameters', () => {
   const two = (a: Assigned, b: Assigned): Rig => testRig([testController('a', a), testController('b', b)])
   it('a carrier used plainly is an error, on its channel only', () => {
     expect(
-      found(rigOf({ 'k1.turn': nrpn(1024), 'k2.turn': sendingCc(98) }, []), 'parameter-carriers'),
+      severities(rigOf({ 'k1.turn': nrpn(1024), 'k2.turn': sendingCc(98) }, []), 'parameter-carriers'),
     ).toEqual(['error'])
     expect(
-      found(
+      severities(
         rigOf({ 'k1.turn': nrpn(1024), 'k2.turn': sendingCc(98, { channel: 2 }) }, []),
         'parameter-carriers',
       ),
     ).toEqual([])
   })
   it('two controllers on one channel are a warning, an error if one leaves the number out', () => {
-    expect(found(two({ 'k1.turn': nrpn(1) }, { 'k1.turn': nrpn(2) }), 'parameter-interleave')).toEqual([
+    expect(severities(two({ 'k1.turn': nrpn(1) }, { 'k1.turn': nrpn(2) }), 'parameter-interleave')).toEqual([
       'warning',
     ])
     expect(
-      found(
+      severities(
         two({ 'k1.turn': nrpn(1, { omitNumber: true }) }, { 'k1.turn': nrpn(2) }),
         'parameter-interleave',
       ),
     ).toEqual(['error'])
     expect(
-      found(two({ 'k1.turn': nrpn(1) }, { 'k1.turn': nrpn(2, { channel: 2 }) }), 'parameter-interleave'),
+      severities(two({ 'k1.turn': nrpn(1) }, { 'k1.turn': nrpn(2, { channel: 2 }) }), 'parameter-interleave'),
     ).toEqual([])
-    expect(found(rigOf({ 'k1.turn': nrpn(1), 'k2.turn': nrpn(2) }, []), 'parameter-interleave')).toEqual([])
+    expect(severities(rigOf({ 'k1.turn': nrpn(1), 'k2.turn': nrpn(2) }, []), 'parameter-interleave')).toEqual(
+      [],
+    )
   })
 })
 
@@ -286,9 +262,9 @@ describe('bank-drift', () => {
     sending({ kind: 'program', number, bank })
   it('finds programs with and without bank on one channel', () => {
     const mixed = rigOf({ 'k1.turn': program(1, null), 'k2.turn': program(2, { msb: 1, lsb: 0 }) }, [])
-    expect(found(mixed, 'bank-drift')).toEqual(['warning'])
+    expect(severities(mixed, 'bank-drift')).toEqual(['warning'])
     const all = rigOf({ 'k1.turn': program(1, null), 'k2.turn': program(2, null) }, [])
-    expect(found(all, 'bank-drift')).toEqual([])
+    expect(severities(all, 'bank-drift')).toEqual([])
   })
 })
 
@@ -296,10 +272,10 @@ describe('idle-accord', () => {
   const accords = [{ id: 'x', name: 'X', reason: 'meant', gestures: ['a/k1.turn', 'a/k2.turn'] }]
   it('finds an accord that excuses nothing any more, and withdraws it', () => {
     const idle = rigOf({ 'k1.turn': sendingCc(20), 'k2.turn': sendingCc(21) }, [], {}, { accords })
-    expect(found(idle, 'idle-accord')).toEqual(['advice'])
+    expect(severities(idle, 'idle-accord')).toEqual(['advice'])
     expect(cures(idle, 'idle-accord')).toEqual(['withdraw'])
     const used = rigOf({ 'k1.turn': sendingCc(20), 'k2.turn': sendingCc(20) }, [], {}, { accords })
-    expect(found(used, 'idle-accord')).toEqual([])
+    expect(severities(used, 'idle-accord')).toEqual([])
   })
   it('is of two at least: what one control does to itself in two layers needs no accord', () => {
     const templates = layeredTemplates(
@@ -310,7 +286,7 @@ describe('idle-accord', () => {
     )
     const both = ['p1', 'p2'].map((parameter) => joined('a/k1.turn', parameter, { learnedAt: '1:cc20' }))
     const rig = rigOf({}, both, { templates }, { accords })
-    expect(found(rig, 'layer-share')).toEqual(['error'])
-    expect(found(rig, 'idle-accord')).toEqual(['advice'])
+    expect(severities(rig, 'layer-share')).toEqual(['error'])
+    expect(severities(rig, 'idle-accord')).toEqual(['advice'])
   })
 })

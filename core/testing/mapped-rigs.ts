@@ -1,6 +1,8 @@
-import type { Rig, RigInput } from '../rig'
+import { expect } from 'vitest'
+import { onceTaught } from '../mappings'
+import { perform, type Rig, type RigInput } from '../rig'
 import { sendingCc, testController, testDestination, testRig, type Assigned } from './rigs'
-import { check } from '../conflicts'
+import { check, newErrors } from '../conflicts'
 
 export type MappingInput = NonNullable<RigInput['mappings']>[number]
 export type CableInput = NonNullable<RigInput['cables']>[number]
@@ -14,6 +16,20 @@ export const told = (rig: Rig, rule: string): string[] =>
 /** How grave what a rule says is, finding by finding. */
 export const severities = (rig: Rig, rule: string): string[] =>
   told(rig, rule).map((text) => text.slice(0, text.indexOf(':')))
+
+/** The kinds of cures offered for what a rule finds; each must take its finding away, and bring no new error. */
+export function cures(rig: Rig, rule: string): string[] {
+  const before = check(rig)
+  const finding = before.findings.find((each) => each.rule === rule)
+  if (!finding) throw new Error(`${rule} found nothing`)
+  return before.fixesOf(finding.id).map(({ kind, edits, teach }) => {
+    const made = perform(rig, 'x', edits).rig
+    const after = check(teach ? onceTaught(rig, made).rig : made)
+    expect(after.findings.map(({ id }) => id)).not.toContain(finding.id)
+    expect(newErrors(before, after)).toEqual([])
+    return kind
+  })
+}
 
 export const joined = (
   gesture: string | null,

@@ -65,7 +65,6 @@ export const testDestination = (id: string, more: Partial<DestinationInput> = {}
   ...more,
 })
 
-/** A valid rig of these controllers, all cabled to these destinations. */
 /** One template with a stack of two layers, `x` and `y`; `stack` says which gestures it holds, and more of it. */
 export const layeredTemplates = (
   x: Assigned,
@@ -91,6 +90,7 @@ export const layeredTemplates = (
   },
 ]
 
+/** A valid rig of these controllers, all cabled to these destinations. */
 export function testRig(
   controllers: readonly ControllerInput[],
   destinations: readonly DestinationInput[] = [testDestination('d')],

@@ -15,7 +15,7 @@ import * as settings from './settings'
 import * as surface from './surface'
 import * as template from './template'
 
-export { EditError } from './kit'
+export { EditError } from './edit-error'
 export * from './patches'
 
 /** Every change that can be made to a rig, as plain data. */

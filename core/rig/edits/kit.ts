@@ -2,11 +2,9 @@ import type * as z from 'zod/mini'
 import { problemsOf } from '../problems'
 import type { Controller, Destination, GestureRef, Id, Rig } from '../types'
 import { splitGestureKey, splitGestureRef } from '../places'
+import { EditError } from './edit-error'
 
-/** An edit that cannot be made, with a sentence for the player. The rig is as it was. */
-export class EditError extends Error {
-  override name = 'EditError'
-}
+export { EditError }
 
 /**
  * One kind of edit: plain data with a `type`, and how it changes a draft of the rig. A new kind is
