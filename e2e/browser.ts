@@ -95,7 +95,10 @@ export async function startSession(): Promise<Session> {
     text: async (css) => (await find(css)).getText(),
     click: (css) =>
       waitFor(`to click ${css}`, async () => {
-        await (await find(css)).click()
+        const element = await find(css)
+        // Cures that come in push down what is below them.
+        if ((await driver.findElements(By.css('[aria-busy=true]'))).length > 0) return false
+        await element.click()
         return true
       }).then(() => undefined),
     press: (words) =>

@@ -57,7 +57,7 @@ const withoutRules = (graph: PortGraph): PortGraph => {
 }
 
 /** So many states of flows are kept, about 10 MB; then they are forgotten. */
-const MOST_KEPT_STATES = 50_000
+const MOST_KEPT_STATES = 20_000
 
 interface Topology {
   buses: readonly Bus[]

@@ -39,7 +39,7 @@ interface Cost {
   senders: Sender[]
 }
 
-/** The cables with rules and without on which a sender's message travels. */
+/** The cables on which a sender's message travels; among them null where software opens a port. */
 const cablesTaken = memoOfTwo((delivery: Delivery, sender: Sender): ReadonlySet<Cable | null> => {
   const flows = delivery.flows(sender.place.controller, outgoing(sender))
   return new Set(

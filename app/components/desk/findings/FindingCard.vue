@@ -22,12 +22,20 @@ function setAside(): void {
   if (edit('Set a finding aside', [{ type: 'aside-add', aside }])) isSettingAside.value = false
 }
 const fixes = shallowRef<readonly Fix[]>([])
+/** Cures come from the worker: until then their row is kept free, so that what stands below stays there. */
+const isLooking = ref(false)
 
 watch(
   [() => finding.id, () => analysis.report?.revision],
-  async ([id]) => {
-    const offered = await analysis.fixesOf(id)
-    if (id === finding.id) fixes.value = offered
+  async ([id, revision]) => {
+    const isLatest = (): boolean => id === finding.id && revision === analysis.report?.revision
+    isLooking.value = true
+    try {
+      const offered = await analysis.fixesOf(id)
+      if (isLatest()) fixes.value = offered
+    } finally {
+      if (isLatest()) isLooking.value = false
+    }
   },
   { immediate: true },
 )
@@ -56,6 +64,7 @@ const vFocus = { mounted: (element: HTMLElement) => element.focus() }
     :data-visited="canGo && desk.findingId === finding.id"
     :data-finding="finding.id"
     :data-rule="finding.rule"
+    :aria-busy="isLooking"
   >
     <div class="flex gap-2">
       <SeverityMark :severity="finding.severity" />
@@ -77,9 +86,10 @@ const vFocus = { mounted: (element: HTMLElement) => element.focus() }
       /></UiButton>
     </div>
     <div
-      v-if="fixes.length > 0 || isSettingAside || thing"
-      class="mt-2 flex flex-wrap items-center gap-1.5 pl-5"
+      v-if="fixes.length > 0 || isLooking || isSettingAside || thing"
+      class="mt-2 flex min-h-7 flex-wrap items-center gap-1.5 pl-5"
     >
+      <span v-if="isLooking && fixes.length === 0" class="late text-soft text-xs">Looking for cures…</span>
       <UiButton
         v-for="(fix, index) in fixes"
         :key="fix.id"
@@ -116,3 +126,15 @@ const vFocus = { mounted: (element: HTMLElement) => element.focus() }
     </div>
   </article>
 </template>
+
+<style scoped>
+/* What takes an instant is not worth a word. */
+.late {
+  animation: late 0s 0.4s both;
+}
+@keyframes late {
+  from {
+    opacity: 0;
+  }
+}
+</style>

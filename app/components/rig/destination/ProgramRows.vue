@@ -41,9 +41,10 @@ const put = (program: Program, change: Partial<Program>): boolean =>
   )
 function renumber(program: Program, event: Event): void {
   const { countsFrom } = destination
-  const number = programShown(Number(textOf(event)), countsFrom)
+  const text = textOf(event)
+  const number = /^\d+$/.test(text) ? programShown(Number(text), countsFrom) : null
   if (number === null)
-    toast.error(`There is no preset “${textOf(event)}”: they run from ${countsFrom} to ${127 + countsFrom}.`)
+    toast.error(`There is no preset “${text}”: they run from ${countsFrom} to ${127 + countsFrom}.`)
   if (number === null || !put(program, { number }))
     (event.target as HTMLInputElement).value = String(shownProgram(program.number, countsFrom))
 }
