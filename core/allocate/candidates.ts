@@ -1,15 +1,11 @@
 import type { Channel } from '../midi'
 import { isWanting, type Sender } from '../addresses'
 import { covers, messageAt, numberRank, preferencesAt, type CheckContext } from '../conflicts'
-import { wouldMatch } from '../mappings'
 import {
   isChannelMessage,
   mappingsOf,
   numberOf,
-  resolveChannel,
-  rigIndex,
   splitGestureKey,
-  withChannel,
   type ChannelMessage,
   type Message,
   type MessageKind,
@@ -17,6 +13,7 @@ import {
 import { liesAway } from './away'
 import { followersIn } from './followers'
 import { together, type Ground, type Takes } from './ground'
+import { withFollowersIn, type Hearing } from './hearing'
 import { freedomOf } from './movable'
 import type { AllocateRequest } from './request'
 import type { OwnTerm } from './solver/problem'
@@ -31,50 +28,28 @@ export interface Candidate {
   costs: Partial<Record<OwnTerm, number>>
   /** Where to; null where nothing is changed. `number` is null where only the channel is another. */
   to: { channel: Channel; number: number | null } | null
+  /** Mappings that several serve and that do not hear this one there. */
+  unheardBy: readonly Hearing[]
 }
 
 /** What stands for a sender's number where runs are looked for: its own, the lowest of its keys, or none. */
 export const anchorOf = (message: Message): number =>
   numberOf(message) ?? ('keys' in message && message.keys.kind !== 'one' ? message.keys.low : 0)
 
-/** Who goes where, by which it is barred. */
-export const spotOf = (sender: Sender, channel: Channel, number: number | null): string =>
-  `${sender.key} ${channel} ${number}`
+/** By what a sender is barred from an address: from it alone, from all of its channel, from everywhere. */
+export const barSpots = (
+  { key }: Sender,
+  channel: Channel,
+  number: number | null,
+): readonly [spot: string, channel: string, all: string] => [
+  `${key} ${channel} ${number}`,
+  `${key} ${channel}`,
+  key,
+]
 
 /** Is a sender left where it is, or given what it had, counted as a change that is to be rare? */
 const isRepair = ({ kind }: AllocateRequest): boolean =>
   kind === 'repair' || kind === 'avoid' || kind === 'make-room'
-
-/** A mapping of a sender's gesture that was taught, and how it stands with it. */
-interface OwnMapping {
-  hears: (message: ChannelMessage) => boolean
-  /** Is it this sender, and no other of its gesture, that the mapping hears now? */
-  isHeldUp: boolean
-  /** Could this sender, as the only one of its gesture, bring a mapping back that hears nothing now? */
-  isUnheard: boolean
-}
-
-/** The mappings of a sender’s gesture that listen somewhere, and how the sender stands with each. */
-export function ownMappings({ rig, resolved }: CheckContext, sender: Sender): OwnMapping[] {
-  const owner = rigIndex(rig).controllers.get(sender.place.controller)
-  const ids = new Set(mappingsOf(rig, sender.gesture).map(({ id }) => id))
-  if (!owner || ids.size === 0) return []
-  return resolved()
-    .filter(({ mapping }) => ids.has(mapping.id))
-    .flatMap(({ mapping, listening, senders, meeting }) => {
-      if (!listening) return []
-      return [
-        {
-          hears: (message: ChannelMessage): boolean => {
-            const sent = withChannel(message, resolveChannel(message.channel, owner.homeChannel))
-            return wouldMatch(rig, owner.id, sent, mapping.destination, listening.address)
-          },
-          isHeldUp: meeting.length === 1 && meeting[0] === sender,
-          isUnheard: meeting.length === 0 && senders.length === 1,
-        },
-      ]
-    })
-}
 
 /** The places that one free sender could go to on a channel, each with what it takes and costs; worked out once. */
 export function placesFor(
@@ -82,6 +57,7 @@ export function placesFor(
   request: AllocateRequest,
   ground: Ground,
   sender: Sender,
+  hearings: readonly Hearing[],
   numbersFor: (kind: MessageKind) => readonly number[],
 ): (channel: Channel) => readonly Candidate[] {
   const { rig } = context
@@ -93,10 +69,7 @@ export function placesFor(
   const rules = preferencesAt(rig, request.rules, sender.place, message.kind)
   const avoid = rules.filter(({ kind }) => kind === 'avoid')
   const prefer = rules.filter(({ kind }) => kind === 'prefer')
-  const all = [sender, ...followersIn(context).of(sender)].map((each) => ({
-    each,
-    mappings: ownMappings(context, each),
-  }))
+  const all = withFollowersIn(context)(sender)
   const term = isRepair(request) ? 'changed' : 'moved'
 
   const place = (channel: Channel, number: number | null): Candidate | null => {
@@ -106,26 +79,29 @@ export function placesFor(
     if (liesAway(request, message.kind, channel, anchor)) return null
     const rank = number === null ? 0 : numberRank(message, number)
     if (rank === null) return null
-    let lost = 0
-    let unheard = 0
     const takes: Takes[] = []
-    for (const { each, mappings } of all) {
+    const sent: Array<{ each: Sender; at: ChannelMessage | null }> = []
+    for (const each of all) {
       const taken = ground.takesAt(each, channel, number, request.shareLayers)
       if (!taken) return null
       takes.push(taken)
-      const at = mappings.length === 0 ? null : messageAt(rig, each, channel, number)
-      if (at === null) continue
-      lost += mappings.filter(({ isHeldUp, hears }) => isHeldUp && !hears(at)).length
-      unheard += mappings.filter(({ isUnheard, hears }) => isUnheard && !hears(at)).length
+      sent.push({ each, at: hearings.length === 0 ? null : messageAt(rig, each, channel, number) })
     }
+    const unheard = hearings.filter(
+      (hearing) =>
+        !sent.some(({ each, at }) => at !== null && hearing.isOwn(each) && hearing.hears(each, at)),
+    )
+    const ownUnheard = unheard.filter(({ leaders }) => leaders.length === 1)
+    const lost = ownUnheard.filter(({ isHeard }) => isHeard).length
     const leaves = request.policy.kind === 'keep-if-room' && channel !== sender.channel
     return {
       address: channel * CHANNEL_STRIDE + anchor,
       takes: together(takes),
       to: { channel, number },
+      unheardBy: unheard.filter(({ leaders }) => leaders.length > 1),
       costs: {
         stale: lost,
-        warnings: lost + unheard + (leaves ? 1 : 0),
+        warnings: ownUnheard.length + (leaves ? 1 : 0),
         [term]: isWanting(sender) ? 0 : all.length,
         outside: prefer.length > 0 && !prefer.some((rule) => covers(rule, channel, anchor)) ? 1 : 0,
         rank,

@@ -3,7 +3,7 @@ import type { Sender } from '../addresses'
 import { mappingsOf, rigIndex, type Rig } from '../rig'
 import type { ChannelPolicy } from './request'
 
-/** What shares a channel under a policy that gives out whole channels; null under the others. */
+/** What shares a channel under a policy that gives out whole channels; null under the others, and for what is of none. */
 export function groupOf(rig: Rig, policy: ChannelPolicy, { place, gesture }: Sender): string | null {
   switch (policy.kind) {
     case 'keep':
@@ -16,7 +16,7 @@ export function groupOf(rig: Rig, policy: ChannelPolicy, { place, gesture }: Sen
     case 'each-layer':
       return `${place.controller}/${place.template}/${place.layer ?? ''}`
     case 'each-destination':
-      return `${place.controller} ${mappingsOf(rig, gesture)[0]?.destination ?? ''}`
+      return mappingsOf(rig, gesture)[0]?.destination ?? null
   }
 }
 
@@ -36,6 +36,7 @@ export const channelsFor =
       case 'each-controller':
       case 'each-layer':
       case 'each-destination':
-        return CHANNELS
+        // What is joined to nothing is of no destination: it keeps its channel.
+        return groupOf(rig, policy, sender) === null ? [sender.channel] : CHANNELS
     }
   }

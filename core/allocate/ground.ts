@@ -1,6 +1,6 @@
-import type { Channel } from '../midi'
+import { PARAMETER_CARRIERS, type Channel } from '../midi'
 import { busCellKey, emissionCells, isWanting, type Bus, type Cell, type Sender } from '../addresses'
-import { isBlocked, messageAt, servedBuses, type CheckContext } from '../conflicts'
+import { isBlocked, messageAt, reachOf, type CheckContext } from '../conflicts'
 import { rigIndex } from '../rig'
 
 /** Numbers of a channel. */
@@ -17,6 +17,8 @@ export interface Ground {
   takesAt: (sender: Sender, channel: Channel, number: number | null, apart: boolean) => Takes | null
   /** What a sender takes where it is. */
   takesNow: (sender: Sender) => Takes
+  /** Could a cell that someone takes carry a parameter? */
+  isCarrier: (cell: number) => boolean
 }
 
 /** Cells, each as one number. */
@@ -25,13 +27,19 @@ export interface Takes {
   own: readonly number[]
   /** Such as all senders of one controller take together: bend and pressure of a channel. */
   wide: readonly number[]
+  /** What carries a parameter: shared among parameters, and nobody else may send it. */
+  carried: readonly number[]
 }
 
 /** Takes of several, as one. */
 export const together = (all: readonly Takes[]): Takes =>
   all.length === 1 && all[0]
     ? all[0]
-    : { own: all.flatMap(({ own }) => own), wide: all.flatMap(({ wide }) => wide) }
+    : {
+        own: all.flatMap(({ own }) => own),
+        wide: all.flatMap(({ wide }) => wide),
+        carried: all.flatMap(({ carried }) => carried),
+      }
 
 type Arrived = ReturnType<typeof emissionCells>
 
@@ -43,22 +51,25 @@ export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Grou
   const cellId = (bus: Bus, cell: Cell): number =>
     (busIndex.get(bus.id) ?? 0) * BUS_STRIDE + busCellKey(bus, cell)
 
+  const carriers = new Set<number>()
   /** Sort cells by how they are taken; those that may be there more than once are not. */
   const sorted = (sender: Sender, cells: Iterable<[Bus, Cell]>): Takes => {
-    const takes = { own: [] as number[], wide: [] as number[] }
+    const takes = { own: [] as number[], wide: [] as number[], carried: [] as number[] }
     for (const [bus, cell] of cells) {
+      if (cell.kind === 'cc' && PARAMETER_CARRIERS.includes(cell.number)) carriers.add(cellId(bus, cell))
       if (cell.role === 'main' || (cell.role === 'repeatable' && isWanting(sender)))
         takes.own.push(cellId(bus, cell))
       else if (cell.role === 'channel-wide') takes.wide.push(cellId(bus, cell))
+      else if (cell.role === 'carrier') takes.carried.push(cellId(bus, cell))
     }
     return takes
   }
 
-  const served = new WeakMap<Sender, readonly string[]>()
-  /** The buses that a sender must go on reaching. */
-  const servedOf = (sender: Sender): readonly string[] => {
-    const known = served.get(sender) ?? [...servedBuses(rig, occupancy, sender)]
-    served.set(sender, known)
+  const enough = new WeakMap<Sender, ReturnType<typeof reachOf>>()
+  /** Whether what a sender reaches is enough for it. */
+  const reachFor = (sender: Sender): ReturnType<typeof reachOf> => {
+    const known = enough.get(sender) ?? reachOf(rig, occupancy, sender)
+    enough.set(sender, known)
     return known
   }
   const goes = (sender: Sender): boolean => free.has(sender)
@@ -80,6 +91,7 @@ export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Grou
   }
 
   return {
+    isCarrier: (cell) => carriers.has(cell),
     takesNow: (sender) =>
       sorted(
         sender,
@@ -90,21 +102,22 @@ export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Grou
     takesAt: (sender, channel, number, shares) => {
       const controller = controllers.get(sender.place.controller)
       if (!controller) return null
-      const there = arrivalsOf(sender)
+      const known = arrivalsOf(sender)
       const at = channel * NUMBERS + (number ?? 0)
-      let arrived = there.get(at)
+      let arrived = known.get(at)
       if (arrived === undefined) {
         const message = messageAt(rig, sender, channel, number)
         arrived = message && emissionCells(occupancy.delivery, controller, message)
-        there.set(at, arrived)
+        known.set(at, arrived)
       }
       if (arrived === null) return null
-      if (servedOf(sender).some((id) => !arrived.some(({ bus }) => bus.id === id))) return null
+      const there = arrived
+      if (!reachFor(sender)((id) => there.some(({ bus }) => bus.id === id))) return null
       const takes: Array<[Bus, Cell]> = []
       for (const { bus, cells } of arrived) {
         for (const cell of cells) {
           if (isBlocked(rig, occupancy, bus, cell, sender, { goes, meets: shares ? live : null })) return null
-          if (cell.role !== 'carrier') takes.push([bus, cell])
+          takes.push([bus, cell])
         }
       }
       return sorted(sender, takes)

@@ -13,8 +13,6 @@ export interface PlannedChange {
   from: Address | null
   to: Address
   channel: Channel
-  /** Who goes where, to bar it. */
-  spot: string
   /** Why, in a sentence. */
   reason: string
   edit: RigEdit

@@ -1,28 +1,31 @@
 import type { Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
 import { standingKey } from './candidates'
-import type { Takes } from './ground'
+import type { Ground, Takes } from './ground'
 import type { AllocateRequest } from './request'
 
 /** Everything of which there is one, by number: cells of destinations, and what of several only one may keep. */
 export interface Resources {
   /** What a sender takes that goes somewhere. */
   taken: (sender: Sender, takes: Takes) => number[]
-  /** What a sender takes that stays where it is. */
-  kept: (sender: Sender, takes: Takes) => number[]
+  /** What a sender takes that stays where it is; `isLeft` if it is in an error there. */
+  kept: (sender: Sender, takes: Takes, isLeft: boolean) => number[]
+  /** Something else of which there is one, by a name of its own. */
+  token: (name: string) => number
   /** How many there are so far. */
   count: () => number
 }
 
 /**
- * @param takesNow What each of `senders`, those who may move, takes where it is.
+ * @param senders Those who may move.
+ * @param ground What each of them takes where it is, with all that goes with it.
  * @param groups Of each, by key, only one may stay where it is.
  */
 export function resourcesFor(
   { live }: CheckContext,
   request: AllocateRequest,
   senders: readonly Sender[],
-  takesNow: (sender: Sender) => Takes,
+  { takesNow, isCarrier }: Pick<Ground, 'takesNow' | 'isCarrier'>,
   groups: ReadonlyArray<readonly string[]>,
 ): Resources {
   const numbers = new Map<string, number>()
@@ -34,23 +37,47 @@ export function resourcesFor(
 
   // What several of them have now they may keep together; another can have it when all of them have gone.
   const holders = new Map<number, Sender[]>()
+  const now = new Map<Sender, Takes>()
   const wideSenders: Sender[] = []
+  const carried: Sender[] = []
   for (const sender of senders) {
-    const { own, wide } = takesNow(sender)
-    for (const cell of new Set(own)) holders.set(cell, [...(holders.get(cell) ?? []), sender])
-    if (wide.length > 0) wideSenders.push(sender)
+    const takes = takesNow(sender)
+    now.set(sender, takes)
+    for (const cell of new Set(takes.own)) holders.set(cell, [...(holders.get(cell) ?? []), sender])
+    if (takes.wide.length > 0) wideSenders.push(sender)
+    if (takes.carried.length > 0) carried.push(sender)
   }
-  const namesOf = (sender: Sender, { own, wide }: Takes, stays: boolean): string[] => [
+  const hasNow = (sender: Sender, kind: 'wide' | 'carried', cell: number): boolean =>
+    now.get(sender)?.[kind].includes(cell) === true
+  const pairOf = (a: Sender, b: Sender): string =>
+    a.order < b.order ? `${a.order} ${b.order}` : `${b.order} ${a.order}`
+
+  const namesOf = (sender: Sender, { own, wide, carried: carries }: Takes, stays: boolean): string[] => [
     ...[...new Set(own)].flatMap((cell) => {
       const sharing = holders.get(cell) ?? []
       if (sharing.length < 2) return [String(cell)]
       return (stays ? [sender] : sharing).map(({ order }) => `${cell} of ${order}`)
     }),
-    // Senders of one controller have the bend of a channel together, of two of them either this or that one.
+    // Senders of one controller have the bend of a channel together, of two of them either this or that one. Of such
+    // as are there together now it is said which may stay.
     ...wide.flatMap((cell) =>
       wideSenders
-        .filter(({ place }) => place.controller !== sender.place.controller)
-        .map((other) => `${cell} ${[sender.order, other.order].toSorted((a, b) => a - b).join(' and ')}`),
+        .filter(
+          (other) =>
+            other.place.controller !== sender.place.controller && !(stays && hasNow(other, 'wide', cell)),
+        )
+        .map((other) => `${cell} either ${pairOf(sender, other)}`),
+    ),
+    // A parameter goes where nobody sends what carries it, or has gone.
+    ...(stays ? [] : carries).flatMap((cell) =>
+      (holders.get(cell) ?? [])
+        .filter((other) => other !== sender)
+        .map((other) => `${cell} carries ${sender.order} past ${other.order}`),
+    ),
+    ...(stays ? own.filter(isCarrier) : []).flatMap((cell) =>
+      carried
+        .filter((other) => other !== sender && !hasNow(other, 'carried', cell))
+        .map((other) => `${cell} carries ${other.order} past ${sender.order}`),
     ),
   ]
 
@@ -75,7 +102,11 @@ export function resourcesFor(
     namesOf(sender, takes, isKept).flatMap((name) => numbered(sender, name))
   return {
     taken: (sender, takes) => all(sender, takes, false),
-    kept: (sender, takes) => [...all(sender, takes, true), ...(stays.get(sender.key) ?? [])],
+    kept: (sender, takes, isLeft) => [
+      ...all(sender, takes, true),
+      ...(isLeft ? [] : (stays.get(sender.key) ?? [])),
+    ],
+    token: (name) => numberOf(`token ${name}`),
     count: () => numbers.size,
   }
 }

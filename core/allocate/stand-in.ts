@@ -12,7 +12,6 @@ import {
   kindReason,
   mappingsOf,
   modelOf,
-  numberOf,
   powerUpShowing,
   readingOrder,
   rigIndex,
@@ -142,7 +141,6 @@ export function standIn(
         from: before,
         to: learned,
         channel,
-        spot: `${lineKey} ${channel} ${numberOf(found.message)}`,
         reason: `It stands in for ${controlName(control)} (${missing.name}), which ${mappings.map((mapping) => mappingName(rig, mapping)).join(', ')} learned there.`,
         edit: { type: 'message', at: found.at.place, index: 0, message: found.message },
       })

@@ -22,7 +22,6 @@ export function shapeOver(
   channels: Drawn['channels'],
   half: number | null,
   outside: ReadonlySet<number>,
-  isForced = true,
 ): Shape {
   const free = new Set(
     channels.flatMap((list, channel) => list.map(({ number }) => channel * NUMBERS + number)),
@@ -33,7 +32,7 @@ export function shapeOver(
     )
     .filter(({ address }) => half === null || (address % NUMBERS < half && free.has(address + half)))
     .toSorted((a, b) => a.address - b.address)
-  const all = isForced ? [...spots, { address: NOWHERE, rank: 0 }] : spots
+  const all = [...spots, { address: NOWHERE, rank: 0 }]
   const zero = () => new Uint16Array(all.length)
   const costs = Object.fromEntries(OWN_TERMS.map((term) => [term, zero()])) as unknown as Shape['costs']
   all.forEach(({ address, rank }, index) => {
@@ -47,6 +46,8 @@ export function shapeOver(
       Int32Array.from(address === NOWHERE ? [] : half === null ? [address] : [address, address + half]),
     ),
     costs,
+    leave: all.length - 1,
+    fieldless: null,
   }
 }
 

@@ -33,6 +33,7 @@ export const POLICIES = [
 /** What each term of the score counts, most important first. */
 export const TERM_WORDS: Readonly<Record<Term, string>> = {
   errors: 'left in an error, or without a number',
+  unmet: 'asked for, and not done',
   stale: 'learned mappings to teach again',
   warnings: 'mappings unheard, and channels left',
   changed: 'addresses changed',

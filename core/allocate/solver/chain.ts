@@ -70,18 +70,32 @@ export function priced(base: Costs, prices: Float64Array | null, taken: Uint8Arr
 
 const steps = new WeakMap<Shape, WeakMap<Shape, Int32Array>>()
 
-/** For each candidate of `shape`, the candidate of `before` from which it runs on, or -1. */
+/** For each candidate of `shape`, the first candidate of `before` from which it runs on, or -1. */
 export function runsFrom(before: Shape, shape: Shape): Int32Array {
   const known = steps.get(before)?.get(shape)
   if (known) return known
   const at = new Map<number, number>()
   before.addresses.forEach((address, index) => {
-    if (address !== NOWHERE) at.set(address, index)
+    if (address !== NOWHERE && !at.has(address)) at.set(address, index)
   })
   const from = shape.addresses.map((address) => (address === NOWHERE ? -1 : (at.get(address - 1) ?? -1)))
   const ofBefore = steps.get(before) ?? new WeakMap<Shape, Int32Array>()
   steps.set(before, ofBefore.set(shape, from))
   return from
+}
+
+const alikes = new WeakMap<Shape, Int32Array>()
+
+/** For each candidate the next one with the same address, or -1; candidates with one address stand together. */
+export function alikeIn(shape: Shape): Int32Array {
+  const known = alikes.get(shape)
+  if (known) return known
+  const { addresses } = shape
+  const next = addresses.map((address, index) =>
+    address !== NOWHERE && addresses[index + 1] === address ? index + 1 : -1,
+  )
+  alikes.set(shape, next)
+  return next
 }
 
 const leastOf = (values: Float64Array): number => {
@@ -117,14 +131,21 @@ export function cheapest(
     const own = costs(shape)
     const before = shapes[index - 1]
     const runs = before ? runsFrom(before, shape) : null
+    const alike = before ? alikeIn(before) : null
     const broken = bestTotal + breakCost
     let least = 0
     let leastTotal = Infinity
     for (let candidate = 0; candidate < own.length; candidate++) {
       let sum = own[candidate] ?? 0
       if (runs !== null) {
-        const run = runs[candidate] ?? -1
-        const on = run < 0 ? Infinity : (total[beginBefore + run] ?? 0)
+        let run = runs[candidate] ?? -1
+        let on = Infinity
+        for (let each = run; each >= 0; each = alike?.[each] ?? -1) {
+          const sumThere = total[beginBefore + each] ?? 0
+          if (sumThere >= on) continue
+          on = sumThere
+          run = each
+        }
         from[begin + candidate] = on <= broken ? run : best
         sum += on <= broken ? on : broken
       }
@@ -165,10 +186,12 @@ export function forwards(
     const before = problem.items[chain[index - 1] ?? -1]
     if (last && before) {
       const runs = runsFrom(before, shape)
+      const alike = alikeIn(before)
       const broken = (last[leastOf(last)] ?? Infinity) + breakCost
       for (let candidate = 0; candidate < total.length; candidate++) {
-        const run = runs[candidate] ?? -1
-        const on = run < 0 ? Infinity : (last[run] ?? Infinity)
+        let on = Infinity
+        for (let run = runs[candidate] ?? -1; run >= 0; run = alike[run] ?? -1)
+          on = Math.min(on, last[run] ?? Infinity)
         total[candidate] = (total[candidate] ?? 0) + Math.min(on, broken)
       }
     }
@@ -194,9 +217,11 @@ export function completions(
     if (after && next) {
       const broken = (after[leastOf(after)] ?? Infinity) + breakCost
       const best = new Float64Array(total.length).fill(broken)
-      runsFrom(shape, next).forEach((run, candidate) => {
-        if (run >= 0 && (after[candidate] ?? Infinity) < (best[run] ?? Infinity))
-          best[run] = after[candidate] ?? Infinity
+      const alike = alikeIn(shape)
+      runsFrom(shape, next).forEach((first, candidate) => {
+        for (let run = first; run >= 0; run = alike[run] ?? -1)
+          if ((after[candidate] ?? Infinity) < (best[run] ?? Infinity))
+            best[run] = after[candidate] ?? Infinity
       })
       for (let candidate = 0; candidate < total.length; candidate++)
         total[candidate] = (total[candidate] ?? 0) + (best[candidate] ?? 0)

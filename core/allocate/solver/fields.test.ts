@@ -57,6 +57,8 @@ const fixedAt = (address: number): Shape => ({
   addresses: Int32Array.of(address),
   takes: [new Int32Array()],
   costs: Object.fromEntries(OWN_TERMS.map((term) => [term, new Uint16Array(1)])) as unknown as Shape['costs'],
+  leave: 0,
+  fieldless: null,
 })
 
 /** The best choice of all in which every group keeps to a field of its own. */

@@ -1,8 +1,9 @@
 import { scoreAlone } from './alone'
-import { assign } from './assign'
+import { fieldsBySize, fieldsFor } from './give-fields'
 import {
   compareScores,
   NOWHERE,
+  noScore,
   scoreOf,
   TERMS,
   type Choice,
@@ -16,7 +17,10 @@ import { solve, type Solution, type SolveOptions } from './solve'
 
 /** Which items are to go to one field together, each group to another field than the rest. */
 export interface Fields {
-  /** The group of each item, from 0; -1 for those that stay where they are. */
+  /**
+   * The group of each item, from 0; `STAYING` for those that stay where they are, `LOOSE` for those that may go to any
+   * field. Items beyond the list stay.
+   */
   groups: readonly number[]
   count: number
   /** The field of an address, from 0, and where it lies in it. */
@@ -24,9 +28,16 @@ export interface Fields {
   within: (address: number) => number
 }
 
+export const STAYING = -1
+export const LOOSE = -2
+
+const isStaying = (group: number | undefined): boolean => group === undefined || group === STAYING
 const isGroup = (group: number | undefined): group is number => group !== undefined && group >= 0
 
-/** The items of a group with the fixed ones next to them, chains cut between any two that are not of the group. */
+/**
+ * The items of a group (or the loose ones) with those next to them that stay, chains cut between any two that are not
+ * of the group.
+ */
 function partOf({ items, chains, resources }: Problem, groups: readonly number[], group: number): Component {
   const isOwn = (item: number | undefined): boolean => item !== undefined && groups[item] === group
   const runs: number[][] = []
@@ -34,7 +45,7 @@ function partOf({ items, chains, resources }: Problem, groups: readonly number[]
     let run: number[] = []
     chain.forEach((item, index) => {
       const [before, after] = [chain[index - 1], chain[index + 1]]
-      const isNear = isOwn(item) || (!isGroup(groups[item]) && (isOwn(before) || isOwn(after)))
+      const isNear = isOwn(item) || (isStaying(groups[item]) && (isOwn(before) || isOwn(after)))
       if (!isNear) run = []
       else if (run.length > 0 && (isOwn(item) || isOwn(before))) run.push(item)
       else runs.push((run = [item]))
@@ -61,21 +72,24 @@ function certainBreaks({ chains, items }: Problem, { groups, count }: Fields, fi
       const before = chain[index - 1]
       if (before === undefined) return
       const [a, b] = [groups[before], groups[item]]
-      if (!isGroup(a) && !isGroup(b)) {
+      if (isStaying(a) && isStaying(b)) {
         const from = fixedAt(before)
         if (from === NOWHERE || fixedAt(item) !== from + 1) breaks++
-      } else if (isGroup(a) && isGroup(b) && a !== b && count <= fields) breaks++
+      } else if (isGroup(a) && isGroup(b) && a !== b && count <= fields) {
+        const couldRunOn = [before, item].every((each) => items[each]?.fieldless !== null)
+        if (!couldRunOn) breaks++
+      }
     })
   }
   return breaks
 }
 
-/** The candidates of an item that lie in a field, and the one that leaves it out. */
-const inField = ({ addresses }: Shape, field: number, { fieldOf }: Fields): Int32Array =>
+/** The candidates of an item that lie in a field, and those that keep to none. */
+const inField = ({ addresses, fieldless }: Shape, field: number, { fieldOf }: Fields): Int32Array =>
   Int32Array.from(
     [...addresses.keys()].filter((index) => {
       const address = addresses[index] ?? NOWHERE
-      return address === NOWHERE || fieldOf(address) === field
+      return address === NOWHERE || fieldless?.[index] === 1 || fieldOf(address) === field
     }),
   )
 
@@ -97,8 +111,9 @@ function likeness({ items, chains }: Problem, field: number, { fieldOf, within }
     shapes.set(shape, shapes.size)
     said.push([
       Array.from(shape.addresses, (address) =>
-        address === NOWHERE ? NOWHERE : fieldOf(address) === field ? within(address) : -2,
+        address === NOWHERE ? NOWHERE : fieldOf(address) === field ? within(address) : -2 - address,
       ),
+      [shape.leave, ...(shape.fieldless ?? [])],
       shape.takes.map((takes) => Array.from(takes, labelOf)),
       TERMS.map((term) => (term === 'breaks' ? 0 : Array.from(shape.costs[term]))),
     ])
@@ -115,37 +130,27 @@ function leastScore({ score, proven, bound }: Solution): Score {
   ) as Record<Term, number>
 }
 
-/** Scores as one number each, in the order of their terms; sums of so many of them keep their order. */
-function ranked(scores: ReadonlyArray<readonly Score[]>): bigint[][] {
-  const bases = TERMS.map((term) => {
-    const most = scores.map((row) => row.reduce((high, score) => Math.max(high, score[term]), 0))
-    return BigInt(most.reduce((sum, each) => sum + each, 0) + 1)
-  })
-  return scores.map((row) =>
-    row.map((score) =>
-      TERMS.reduce((sum, term, index) => sum * (bases[index] ?? 1n) + BigInt(score[term]), 0n),
-    ),
-  )
-}
-
-/** The field of each group at the least sum of scores; of equals the lower field for the earlier group. */
-function fieldsFor(scores: ReadonlyArray<readonly Score[]>, fields: number): number[] {
-  const turns = Math.ceil(scores.length / fields)
-  const base = BigInt(fields)
-  const last = scores.length - 1
-  const costs = ranked(scores).map((row, group) =>
-    Array.from({ length: fields * turns }, (_, column) => {
-      const field = column % fields
-      return (row[field] ?? 0n) * base ** BigInt(scores.length) + BigInt(field) * base ** BigInt(last - group)
-    }),
-  )
-  return assign(costs).map((column) => column % fields)
-}
-
 const sumOf = (scores: readonly Score[]): Record<Term, number> =>
   Object.fromEntries(
     TERMS.map((term) => [term, scores.reduce((sum, score) => sum + score[term], 0)]),
   ) as Record<Term, number>
+
+/** How many items each group has, and how much of what there is once they could take in each field. */
+function sizesIn({ items }: Problem, among: Fields, fields: number): [sizes: number[], room: number[]] {
+  const sizes = new Array<number>(among.count).fill(0)
+  const room = Array.from({ length: fields }, () => new Set<number>())
+  items.forEach(({ addresses, takes }, item) => {
+    const group = among.groups[item]
+    if (!isGroup(group)) return
+    sizes[group] = (sizes[group] ?? 0) + 1
+    addresses.forEach((address, candidate) => {
+      if (address === NOWHERE) return
+      const field = room[among.fieldOf(address)]
+      for (const resource of takes[candidate] ?? []) field?.add(resource)
+    })
+  })
+  return [sizes, room.map(({ size }) => size)]
+}
 
 /** A group in a field by itself: what it scores there at least, and what was found if it was looked for. */
 interface Tried {
@@ -197,6 +202,9 @@ export function solveInFields(
   const tried = inEach.map((row) =>
     row.map((own): Tried => ({ least: scoreAlone(own), solution: null, next: 'rough' })),
   )
+  const loose = partOf(problem, among.groups, LOOSE)
+  const looseLeast =
+    loose.items.length === 0 ? noScore() : leastScore(solve(loose.problem, options(1 / among.count)))
   const leasts = (): Score[][] => tried.map((row) => row.map(({ least }) => least))
   for (;;) {
     const open = fieldsFor(leasts(), fields).flatMap((field, group) => {
@@ -216,20 +224,32 @@ export function solveInFields(
       now.next = isRough && !solution.isLeast ? 'full' : null
     }
   }
-  const given = fieldsFor(leasts(), fields)
-  const whole = keepOnly(
-    problem,
-    problem.items.map((shape, item) => {
-      const group = among.groups[item]
-      return isGroup(group) ? inField(shape, given[group] ?? 0, among) : everything(shape)
-    }),
-  )
-  const joint = solve(whole.problem, options(1))
-  const choice: Choice = widened(whole, joint.choice)
-  const score = scoreOf(problem, choice)
+  const jointly = (given: readonly number[]) => {
+    const whole = keepOnly(
+      problem,
+      problem.items.map((shape, item) => {
+        const group = among.groups[item]
+        return isGroup(group) ? inField(shape, given[group] ?? 0, among) : everything(shape)
+      }),
+    )
+    const joint = solve(whole.problem, options(1))
+    const choice: Choice = widened(whole, joint.choice)
+    return { given, joint, choice, score: scoreOf(problem, choice) }
+  }
+  const byScore = jointly(fieldsFor(leasts(), fields))
+  // Groups that share a field get in each other's way: then it may be better to look at how much room they need.
+  const isCrowded = among.count > fields && byScore.score.errors + byScore.score.unmet > 0
+  const bySize = isCrowded ? jointly(fieldsBySize(...sizesIn(problem, among, fields))) : byScore
+  const { joint, choice, score } = compareScores(bySize.score, byScore.score) < 0 ? bySize : byScore
 
-  const parts = given.flatMap((field, group) => tried[group]?.[field] ?? [])
-  const certain = sumOf(parts.map(({ least }) => least))
+  const leastIn = (row: readonly Tried[]): Tried[] =>
+    row.length === 0 ? [] : [row.reduce((a, b) => (compareScores(b.least, a.least) < 0 ? b : a))]
+  // Where fields are shared, any group could have any of them.
+  const parts =
+    among.count > fields
+      ? tried.flatMap(leastIn)
+      : byScore.given.flatMap((field, group) => tried[group]?.[field] ?? [])
+  const certain = sumOf([looseLeast, ...parts.map(({ least }) => least)])
   certain.breaks += certainBreaks(problem, among, fields)
   const open = TERMS.findIndex((term) => certain[term] < score[term])
   const term = open < 0 ? undefined : TERMS[open]
@@ -241,7 +261,9 @@ export function solveInFields(
     // What is left out has no field, so of equal plans another could begin lower.
     isLeast:
       term === undefined &&
-      score.errors === 0 &&
+      score.errors + score.unmet === 0 &&
+      loose.items.length === 0 &&
+      among.count <= fields &&
       joint.isLeast &&
       parts.every(({ solution }) => solution?.isLeast === true),
   }

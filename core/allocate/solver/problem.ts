@@ -1,9 +1,19 @@
 /**
- * The terms of what is best, most important first: errors left; learned mappings that no longer agree; warnings
- * left; addresses changed, where few changes are what is asked for; breaks; numbers outside what is preferred;
- * class ranks; addresses changed, elsewhere. `docs/allocation.md` says what each counts.
+ * The terms of what is best, most important first: errors left; what was asked for and is not done; learned mappings
+ * that no longer agree; warnings left; addresses changed, where few changes are what is asked for; breaks; numbers
+ * outside what is preferred; class ranks; addresses changed, elsewhere. `docs/allocation.md` says what each counts.
  */
-export const TERMS = ['errors', 'stale', 'warnings', 'changed', 'breaks', 'outside', 'rank', 'moved'] as const
+export const TERMS = [
+  'errors',
+  'unmet',
+  'stale',
+  'warnings',
+  'changed',
+  'breaks',
+  'outside',
+  'rank',
+  'moved',
+] as const
 export type Term = (typeof TERMS)[number]
 export type Score = Readonly<Record<Term, number>>
 
@@ -12,7 +22,7 @@ export type OwnTerm = Exclude<Term, 'breaks'>
 /** Every term but breaks, in order. */
 export const OWN_TERMS = TERMS.filter((term): term is OwnTerm => term !== 'breaks')
 
-/** No address: the item is left without a number, or where it is although that is an error. */
+/** No address: the item is left without a number. */
 export const NOWHERE = -1
 
 /**
@@ -20,11 +30,15 @@ export const NOWHERE = -1
  * same costs share one shape.
  */
 export interface Shape {
-  /** One number an address; the next number on the same channel is the next address. */
+  /** One number an address; the next number on the same channel is the next address. Two candidates may have one. */
   addresses: Int32Array
   /** What each candidate takes, of which everything is there once. */
   takes: readonly Int32Array[]
   costs: Readonly<Record<OwnTerm, Uint16Array>>
+  /** The candidate that leaves the item as it is; -1 for none. All items can be left as they are together. */
+  leave: number
+  /** The candidates that keep to no field: 1 for each of them. Null where that are those without an address. */
+  fieldless: Uint8Array | null
 }
 
 /** Hand out addresses: each item one candidate of its shape, nothing taken twice. */
@@ -42,6 +56,7 @@ export type Choice = readonly number[]
 /** A score of nothing, to count up from. */
 export const noScore = (): Record<Term, number> => ({
   errors: 0,
+  unmet: 0,
   stale: 0,
   warnings: 0,
   changed: 0,

@@ -23,6 +23,8 @@ function withOnly(shape: Shape, kept: Int32Array, contested: Uint8Array | null):
     costs: Object.fromEntries(
       Object.entries(shape.costs).map(([term, values]) => [term, pick(values)]),
     ) as unknown as Shape['costs'],
+    leave: kept.indexOf(shape.leave),
+    fieldless: shape.fieldless && Uint8Array.from(kept, (index) => shape.fieldless?.[index] ?? 0),
   }
 }
 
@@ -102,6 +104,43 @@ export function onlyFree(problem: Problem, taken: Uint8Array): Reduced {
     return found
   }
   return keepOnly(problem, problem.items.map(freeOf))
+}
+
+/**
+ * Leave out every candidate that takes what an item that has one candidate only must take, until that leaves
+ * nothing more out.
+ */
+export function withoutForced(problem: Problem): Reduced {
+  const holder = new Int32Array(problem.resources).fill(-1)
+  const whole = new Map(
+    [...new Set(problem.items)].map((shape) => [shape, Int32Array.from(shape.takes.keys())]),
+  )
+  const all = problem.items.map((shape) => whole.get(shape) ?? new Int32Array())
+  const kept = [...all]
+  const isForced = new Uint8Array(kept.length)
+  const isFree = (item: number, resource: number): boolean => {
+    const other = holder[resource] ?? -1
+    return other < 0 || other === item
+  }
+  for (let isOpen = true; isOpen;) {
+    isOpen = false
+    kept.forEach((own, item) => {
+      if (own.length !== 1 || isForced[item] === 1) return
+      isForced[item] = 1
+      for (const resource of problem.items[item]?.takes[own[0] ?? 0] ?? []) {
+        holder[resource] = item
+        isOpen = true
+      }
+    })
+    if (!isOpen) break
+    kept.forEach((own, item) => {
+      if (own.length === 1) return
+      const { takes = [] } = problem.items[item] ?? {}
+      const left = own.filter((candidate) => takes[candidate]?.every((resource) => isFree(item, resource)))
+      if (left.length < own.length) kept[item] = left
+    })
+  }
+  return kept.every((own, item) => own === all[item]) ? { problem, kept } : keepOnly(problem, kept)
 }
 
 /** A problem with only some of the candidates of each item. */

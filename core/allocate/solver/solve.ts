@@ -14,7 +14,7 @@ import {
   type Shape,
   type Term,
 } from './problem'
-import { componentsOf, narrowed, reduced, widened, type Reduced } from './reduce'
+import { componentsOf, narrowed, reduced, widened, withoutForced, type Reduced } from './reduce'
 import { search, type Budget } from './search'
 import { seeded } from './seeded'
 
@@ -175,8 +175,9 @@ function solvePart(
     ? 1
     : Math.max(LEAST_ROUNDS, Math.min(effort.rounds, Math.floor(ROUND_ITEMS / unlikeItems(whole))))
   const [longest, plain] = orders(whole)
-  const first = start ?? layAll(whole, longest, weights, null)
-  if (first === null) throw new Error('A part has an item that can go nowhere, not even be left out.')
+  const first = start ?? layAll(whole, longest, weights, null) ?? whole.items.map(({ leave }) => leave)
+  if (first.includes(-1))
+    throw new Error('A part has an item that can go nowhere, not even be left as it is.')
   const work: Work = { problem: whole, steps: [], best: first }
   let known = scoreOf(whole, first)
   const offer = (choice: Choice | null): void => {
@@ -271,7 +272,13 @@ const solveFew = (few: Problem, start: Choice): Choice =>
  * addresses. Always the same for the same problem and steps. Run to its end it is optimal; `proven` says how far
  * it came. Parts that share nothing are solved one by one.
  */
-export function solve(problem: Problem, { steps, isRough = false, onProgress }: SolveOptions): Solution {
+export function solve(problem: Problem, options: SolveOptions): Solution {
+  const open = withoutForced(problem)
+  const solution = solveParts(open.problem, options)
+  return { ...solution, choice: widened(open, solution.choice) }
+}
+
+function solveParts(problem: Problem, { steps, isRough = false, onProgress }: SolveOptions): Solution {
   const parts = componentsOf(problem)
   const choice = new Array<number>(problem.items.length).fill(0)
   const solved = parts.map((part, index) => {

@@ -9,7 +9,7 @@ import {
   type Controller,
   type Rig,
 } from '../../rig'
-import { isBlocked, messageAt, numberRank, servedBuses, type Leaving } from './obstacles'
+import { isBlocked, messageAt, numberRank, reachOf, type Leaving } from './obstacles'
 import { covers, preferencesAt } from './preferences'
 
 /** Cells that moves planned so far have taken: bus id and cell, as text. */
@@ -30,7 +30,7 @@ export interface FreeAddresses {
 type Room = 'free' | 'taken' | 'none-on-channel'
 
 const NOBODY: Leaving = { goes: () => false, meets: null }
-const NOWHERE: ReadonlySet<string> = new Set()
+const ANYWHERE = (): boolean => true
 
 /** Find free addresses among who sends and who listens in a rig. */
 export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
@@ -38,12 +38,12 @@ export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
     controller: Controller,
     sender: Sender,
     message: ChannelMessage,
-    mustReach: ReadonlySet<string>,
+    isEnough: ReturnType<typeof reachOf>,
     taken: Taken,
   ): Room => {
     const arrivals = emissionCells(occupancy.delivery, controller, message)
     const reached = new Set(arrivals.map(({ bus }) => bus.id))
-    if ([...mustReach].some((id) => !reached.has(id))) return 'taken'
+    if (!isEnough((id) => reached.has(id))) return 'taken'
     for (const { bus, cells } of arrivals)
       for (const cell of cells)
         if (taken.has(takenKey(bus, cell)) || isBlocked(rig, occupancy, bus, cell, sender, NOBODY)) {
@@ -83,7 +83,7 @@ export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
         const message = messageAt(rig, sender, sender.channel, number)
         if (!message) continue
         for (const { bus } of emissionCells(occupancy.delivery, controller, message)) buses.add(bus.id)
-        const room = roomFor(controller, sender, message, NOWHERE, new Set())
+        const room = roomFor(controller, sender, message, ANYWHERE, new Set())
         if (room === 'none-on-channel') break
         if (room === 'free') numbers.push(number)
       }
@@ -93,7 +93,7 @@ export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
       const controller = rigIndex(rig).controllers.get(sender.place.controller)
       const from = numberOf(sender.message)
       if (!controller || from === null) return null
-      const mustReach = servedBuses(rig, occupancy, sender)
+      const isEnough = reachOf(rig, occupancy, sender)
       for (const channel of outward(CHANNELS, sender.channel, (each) => each)) {
         const candidates = outward([...allowed(sender, channel)], from, ({ number }) => number)
           .filter(({ number }) => number !== from || channel !== sender.channel)
@@ -101,7 +101,7 @@ export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
         for (const { number } of candidates) {
           const message = messageAt(rig, sender, channel, number)
           if (!message) continue
-          const room = roomFor(controller, sender, message, mustReach, taken)
+          const room = roomFor(controller, sender, message, isEnough, taken)
           if (room === 'none-on-channel') break
           if (room === 'free') {
             take(controller, message, taken)

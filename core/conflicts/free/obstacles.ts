@@ -100,10 +100,18 @@ function isHeardByOthers(rig: Rig, bus: Bus, cell: Cell, sender: Sender): boolea
   return listeners.some(({ mapping }) => mapping === null || !own.has(mapping))
 }
 
-/** The buses that a sender must go on reaching: those of the destinations it is joined to, or all if it is joined to none. */
-export function servedBuses(rig: Rig, occupancy: Occupancy, sender: Sender): ReadonlySet<string> {
+/**
+ * Whether it is enough for a sender to reach some buses: all that it reaches now of the destinations it is joined to,
+ * or one of those that it reaches now if it is joined to none of them.
+ */
+export function reachOf(
+  rig: Rig,
+  occupancy: Occupancy,
+  sender: Sender,
+): (isReached: (bus: string) => boolean) => boolean {
   const reached = occupancy.emissionsOf(sender).map(({ bus }) => bus)
   const joined = new Set(mappingsOf(rig, sender.gesture).map(({ destination }) => destination))
   const served = reached.filter((bus) => joined.has(bus.destination))
-  return new Set((served.length > 0 ? served : reached).map(({ id }) => id))
+  if (served.length > 0) return (isReached) => served.every(({ id }) => isReached(id))
+  return (isReached) => reached.length === 0 || reached.some(({ id }) => isReached(id))
 }

@@ -1,0 +1,121 @@
+import type { Sender } from '../addresses'
+import { findingPlace, placeWords, preferencesAt, recheckWith, type Apply, type Check } from '../conflicts'
+import { assignmentsAt, rigIndex, type Rig, type RigEdit } from '../rig'
+import { problemBuilder } from './build-problem'
+import { askedSenders, troublesOf, type Trouble } from './free'
+import { whyFixed } from './movable'
+import { planned, type Planned } from './planned'
+import type { AllocateRequest } from './request'
+
+/** Another request, or another rig, under which fewer may be left. */
+interface Help {
+  words: string
+  request?: AllocateRequest
+  edits?: readonly RigEdit[]
+}
+
+/** So many ways to help are tried, on problems of so many who may move at most; each is planned in a hurry. */
+const MOST_TRIED = 8
+const MOST_SENDERS = 600
+
+const isAnyChannel = ({ policy }: AllocateRequest): boolean =>
+  policy.kind === 'keep-if-room' || (policy.kind === 'among' && policy.channels.length === 16)
+
+/**
+ * What would help those who are left, in a few words each. Nothing is named that was not tried: with it, fewer of
+ * them are left.
+ */
+export function helpsOf(
+  check: Check,
+  request: AllocateRequest,
+  { built }: Planned,
+  troubles: readonly Trouble[],
+  apply: Apply,
+): (left: readonly Sender[]) => string[] {
+  const tried = new Map<string, ReadonlySet<string>>()
+  const leftWith = ({ words, request: asked = request, edits = [] }: Help): ReadonlySet<string> => {
+    const known = tried.get(words)
+    if (known) return known
+    const then = edits.length === 0 ? check : recheckWith(check, apply(check.context.rig, edits), apply)
+    const found = leftIn(then, { ...asked, steps: 0 })
+    tried.set(words, found)
+    return found
+  }
+  return (left) =>
+    built.free.size > MOST_SENDERS
+      ? []
+      : waysToHelp(check, request, troubles, left)
+          .slice(0, MOST_TRIED)
+          .filter((help) => left.filter(({ key }) => leftWith(help).has(key)).length < left.length)
+          .map(({ words }) => words)
+}
+
+/** Who is left by a plan made in a hurry, by key. */
+function leftIn(check: Check, request: AllocateRequest): ReadonlySet<string> {
+  const { context } = check
+  const troubles = troublesOf(check)
+  const { free } = askedSenders(check, request, troubles)
+  const { built, solution } = planned(
+    context,
+    request,
+    problemBuilder(context, request, free, troubles),
+    new Set(),
+  )
+  return new Set(
+    built.senders.flatMap(({ key }, item) => (built.isLeft(item, solution.choice[item] ?? 0) ? [key] : [])),
+  )
+}
+
+/** The edit that takes a sender's pin off. */
+function unpinned(rig: Rig, { place }: Sender): RigEdit[] {
+  const controller = rigIndex(rig).controllers.get(place.controller)
+  const assignment = controller && assignmentsAt(controller, place)?.[place.gesture]
+  return assignment ? [{ type: 'assignment', at: place, assignment: { ...assignment, pinned: false } }] : []
+}
+
+function waysToHelp(
+  { context }: Check,
+  request: AllocateRequest,
+  troubles: readonly Trouble[],
+  left: readonly Sender[],
+): Help[] {
+  const { rig } = context
+  const keys = new Set(left.map(({ key }) => key))
+  const isOneForEach = request.policy.kind.startsWith('each-')
+  const channels: Help[] = isAnyChannel(request)
+    ? []
+    : [
+        {
+          words: isOneForEach ? 'let channels stay as they are' : 'let them use any channel',
+          request: { ...request, policy: { kind: 'keep-if-room' } },
+        },
+      ]
+  const layers: Help[] = request.shareLayers
+    ? []
+    : [{ words: 'let layers share', request: { ...request, shareLayers: true } }]
+  const pinned = troubles
+    .filter(({ senders }) => senders.some(({ key }) => keys.has(key)))
+    .flatMap(({ senders }) => senders)
+    .filter((sender) => sender.pinned && whyFixed(context, request, sender) !== null)
+  const pins = [...new Map(pinned.map((sender) => [sender.key, sender])).values()].map((sender): Help => ({
+    words: `unpin ${placeWords(rig, [findingPlace(sender)])}`,
+    edits: unpinned(rig, sender),
+  }))
+  const houseRules = [
+    ...new Set(left.flatMap(({ place, message }) => preferencesAt(rig, [], place, message.kind))),
+  ]
+    .filter(({ kind }) => kind === 'avoid')
+    .flatMap((rule): Help[] => {
+      const numbers = rule.low === rule.high ? String(rule.low) : `${rule.low}–${rule.high}`
+      const kept = rig.houseRules.filter((each) => each !== rule)
+      return kept.length === rig.houseRules.length
+        ? []
+        : [
+            {
+              words: `loosen the house rule that avoids ${numbers}`,
+              edits: [{ type: 'rig-set', set: { houseRules: kept } }],
+            },
+          ]
+    })
+  return [...channels, ...layers, ...pins, ...houseRules]
+}

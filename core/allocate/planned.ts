@@ -1,0 +1,101 @@
+import { CHANNELS } from '../midi'
+import type { Sender } from '../addresses'
+import type { CheckContext } from '../conflicts'
+import type { BuildProblem, BuiltProblem } from './build-problem'
+import { CHANNEL_STRIDE } from './candidates'
+import { groupOf } from './channels'
+import type { AllocateRequest } from './request'
+import { LOOSE, solveInFields, STAYING, type Fields } from './solver/fields'
+import { TERMS, type Choice } from './solver/problem'
+import { solve, type Progress, type Solution } from './solver/solve'
+
+/** A problem that was put, and what came of it. */
+export interface Planned {
+  built: BuiltProblem
+  solution: Solution
+}
+
+/** Above so many places altogether not everyone may leave its channel, only who has no room and its rivals. */
+const MOST_PLACES = 1_000_000
+
+/** Which items go to one channel together, in the order of the rig; null where each goes by itself. */
+function channelGroups(
+  { rig }: CheckContext,
+  { policy }: AllocateRequest,
+  { senders, free }: BuiltProblem,
+): Fields | null {
+  const numbers = new Map<string, number>()
+  const groups = senders.map((sender) => {
+    if (!free.has(sender)) return STAYING
+    const group = groupOf(rig, policy, sender)
+    if (group === null) return LOOSE
+    const number = numbers.get(group) ?? numbers.size
+    numbers.set(group, number)
+    return number
+  })
+  return numbers.size === 0
+    ? null
+    : {
+        groups,
+        count: numbers.size,
+        fieldOf: (address) => Math.floor(address / CHANNEL_STRIDE) - 1,
+        within: (address) => address % CHANNEL_STRIDE,
+      }
+}
+
+/** Those who are left, and all who could have had one of the addresses that they could have had. */
+function rivalsOf(built: BuiltProblem, choice: Choice): ReadonlySet<Sender> {
+  const left = new Set(
+    built.senders.flatMap((_, item) => (built.isLeft(item, choice[item] ?? 0) ? [item] : [])),
+  )
+  const room = new Set([...left].flatMap((item) => built.roomFor(item)))
+  return new Set(
+    built.senders.filter(
+      (sender, item) =>
+        built.free.has(sender) &&
+        (left.has(item) || built.roomFor(item).some((address) => room.has(address))),
+    ),
+  )
+}
+
+/** Nothing of a solution is certain but that no term is less than nothing. */
+function withoutProof(solution: Solution): Solution {
+  const open = TERMS.findIndex((term) => solution.score[term] > 0)
+  const term = TERMS[open]
+  return {
+    ...solution,
+    proven: open < 0 ? TERMS : TERMS.slice(0, open),
+    bound: term === undefined ? null : { term, value: 0 },
+    isLeast: false,
+  }
+}
+
+/**
+ * Solve it on the channels that senders have. Where channels may be left for want of room, that is enough only if
+ * nothing is left, lost or unheard: each channel that is left counts as a warning, so no such plan is as good. Else
+ * all may go to all channels.
+ */
+export function planned(
+  context: CheckContext,
+  request: AllocateRequest,
+  buildProblem: BuildProblem,
+  barred: ReadonlySet<string>,
+  onProgress?: (progress: Progress) => boolean,
+): Planned {
+  const options = { steps: request.steps, ...(onProgress ? { onProgress } : {}) }
+  const near = buildProblem(barred, new Set())
+  const together = channelGroups(context, request, near)
+  if (together)
+    return { built: near, solution: solveInFields(near.problem, together, CHANNELS.length, options) }
+  const solution = solve(near.problem, options)
+  const { errors, unmet, stale, warnings } = solution.score
+  if (request.policy.kind !== 'keep-if-room' || errors + unmet + stale + warnings === 0)
+    return { built: near, solution }
+  const places = near.senders.reduce((sum, _, item) => sum + near.roomFor(item).length, 0)
+  if (places * CHANNELS.length <= MOST_PLACES) {
+    const wide = buildProblem(barred, near.free)
+    return { built: wide, solution: solve(wide.problem, options) }
+  }
+  const wide = buildProblem(barred, rivalsOf(near, solution.choice))
+  return { built: wide, solution: withoutProof(solve(wide.problem, options)) }
+}
