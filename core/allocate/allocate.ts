@@ -12,6 +12,7 @@ import { planned } from './planned'
 import { reasonsOf } from './reasons'
 import type { AllocateRequest } from './request'
 import { heldBack, heldErrors, shortagesOf } from './shortages'
+import { silencedBy } from './silenced'
 import { standIn } from './stand-in'
 import { TERMS } from './solver/problem'
 import type { Progress, Solution } from './solver/solve'
@@ -63,10 +64,7 @@ export function allocate(
   apply: Apply,
   onProgress?: (progress: Progress) => boolean,
 ): Plan {
-  if (asked.kind === 'stand-in') {
-    const { controller, for: missing, struck } = asked
-    return standIn(given, { controller, missing, struck }, apply)
-  }
+  if (asked.kind === 'stand-in') return standIn(given, asked, apply)
   const cured = asked.kind === 'repair' ? firstCures(given, asked.struck, apply) : { cures: [], check: given }
   const { context } = cured.check
   const request = withLeaders(context, asked)
@@ -122,17 +120,20 @@ function told({
   changes: readonly PlannedChange[]
   moved: Rig
   after: Check
-}): Pick<Plan, 'cures' | 'changes' | 'edits' | 'resolves' | 'leaves' | 'stale'> {
+}): Pick<Plan, 'cures' | 'changes' | 'edits' | 'resolves' | 'leaves' | 'stale' | 'silenced'> {
   const afterIds = new Set(after.findings.map(({ id }) => id))
   const left = new Set(troublesOf(after).map(({ message }) => message))
+  const { rig } = given.context
+  const stale = unheardAfter(rig, moved).filter(({ id }) =>
+    moved.mappings.some((mapping) => mapping.id === id),
+  )
   return {
     cures,
     changes,
     edits: [...cures.flatMap(({ edits }) => edits), ...changes.map(({ edit }): RigEdit => edit)],
     resolves: given.findings.filter(({ id }) => !afterIds.has(id)),
     leaves: after.findings.filter(({ message, severity }) => severity === 'error' && left.has(message)),
-    stale: unheardAfter(given.context.rig, moved)
-      .filter(({ id }) => moved.mappings.some((mapping) => mapping.id === id))
-      .map((mapping) => ({ mapping: mapping.id, name: mappingName(given.context.rig, mapping) })),
+    stale: stale.map((mapping) => ({ mapping: mapping.id, name: mappingName(rig, mapping) })),
+    silenced: silencedBy(rig, moved, changes, new Set(stale.map(({ id }) => id))),
   }
 }

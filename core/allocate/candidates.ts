@@ -89,7 +89,14 @@ export function placesFor(
     }
     const unheard = hearings.filter(
       (hearing) =>
-        !sent.some(({ each, at }) => at !== null && hearing.isOwn(each) && hearing.hears(each, at)),
+        !sent.some(
+          ({ each, at }) =>
+            at !== null &&
+            hearing.isOwn(each) &&
+            // Asked first, because it is at hand: few places are anywhere near.
+            ground.comesNear(each, channel, number, hearing.listening) &&
+            hearing.hears(each, at),
+        ),
     )
     const ownUnheard = unheard.filter(({ leaders }) => leaders.length === 1)
     const lost = ownUnheard.filter(({ isHeard }) => isHeard).length

@@ -6,12 +6,15 @@ const WITHOUT_NUMBERS: ReadonlyMap<string, FixKind> = new Map(
   RULES.flatMap(({ id, first }) => (first ? [[id, first] as const] : [])),
 )
 
-/** A cure that goes before the numbers are looked at. */
+/** A change that goes before the numbers are looked at. */
 export interface FirstCure {
   /** By which a request strikes it out. */
   key: string
-  finding: Finding
+  /** What it cures; null where it cures nothing that is found. */
+  finding: Finding | null
   label: string
+  /** Why, in a sentence. */
+  reason: string
   edits: readonly RigEdit[]
 }
 
@@ -34,7 +37,7 @@ export function firstCures(
     tried.add(key)
     const fix = now.fixesOf(finding.id).find(({ kind }) => kind === WITHOUT_NUMBERS.get(finding.rule))
     if (!fix) continue
-    cures.push({ key, finding, label: fix.label, edits: fix.edits })
+    cures.push({ key, finding, label: fix.label, reason: finding.message, edits: fix.edits })
     now = recheckWith(now, apply(now.context.rig, fix.edits), apply)
   }
 }

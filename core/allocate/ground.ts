@@ -1,7 +1,16 @@
-import { PARAMETER_CARRIERS, type Channel } from '../midi'
-import { busCellKey, emissionCells, isWanting, type Bus, type Cell, type Sender } from '../addresses'
+import { PARAMETER_CARRIERS, type Address, type Channel } from '../midi'
+import {
+  busCellKey,
+  cellsListened,
+  emissionCells,
+  isWanting,
+  type Bus,
+  type Cell,
+  type CellAddress,
+  type Sender,
+} from '../addresses'
 import { isBlocked, messageAt, reachOf, type CheckContext } from '../conflicts'
-import { rigIndex } from '../rig'
+import { rigIndex, type Id } from '../rig'
 
 /** Numbers of a channel. */
 const NUMBERS = 2 ** 14
@@ -19,6 +28,14 @@ export interface Ground {
   takesNow: (sender: Sender) => Takes
   /** Could a cell that someone takes carry a parameter? */
   isCarrier: (cell: number) => boolean
+  /** Does a sender's message arrive in a cell at which an address of a destination is heard, on another channel or with another number? */
+  comesNear: (sender: Sender, channel: Channel, number: number | null, listening: Listening) => boolean
+}
+
+/** Where a destination hears something. */
+export interface Listening {
+  destination: Id
+  address: Address
 }
 
 /** Cells, each as one number. */
@@ -41,14 +58,18 @@ export const together = (all: readonly Takes[]): Takes =>
         carried: all.flatMap(({ carried }) => carried),
       }
 
-type Arrived = ReturnType<typeof emissionCells>
+interface Arrived {
+  at: ReturnType<typeof emissionCells>
+  /** Every cell in which it arrives, worked out when asked for. */
+  cells?: ReadonlySet<number>
+}
 
 /** What lies around senders that may move: everyone else, and who listens. */
 export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Ground {
   const { rig, occupancy, live } = context
   const { controllers } = rigIndex(rig)
   const busIndex = new Map(occupancy.buses.map((bus, index) => [bus.id, index]))
-  const cellId = (bus: Bus, cell: Cell): number =>
+  const cellId = (bus: Bus, cell: CellAddress): number =>
     (busIndex.get(bus.id) ?? 0) * BUS_STRIDE + busCellKey(bus, cell)
 
   const carriers = new Set<number>()
@@ -82,11 +103,36 @@ export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Grou
     if (known) return known
     const { message, place } = sender
     const hasNumber = !('keys' in message) || message.keys.kind === 'one'
-    const like = hasNumber ? { ...message, channel: 0, number: 0, keys: 0 } : { ...message, channel: 0 }
+    // Which values it sends, and how, makes no difference to where it arrives.
+    const valueless = { ...message, channel: 0, behaviour: 0, range: 0 }
+    const like = hasNumber ? { ...valueless, number: 0, keys: 0 } : valueless
     const key = JSON.stringify([place.controller, like])
     const found = arrivals.get(key) ?? new Map<number, Arrived | null>()
     arrivals.set(key, found)
     likes.set(sender, found)
+    return found
+  }
+
+  const arrivedAt = (sender: Sender, channel: Channel, number: number | null): Arrived | null => {
+    const controller = controllers.get(sender.place.controller)
+    if (!controller) return null
+    const known = arrivalsOf(sender)
+    const at = channel * NUMBERS + (number ?? 0)
+    const before = known.get(at)
+    if (before !== undefined) return before
+    const message = messageAt(rig, sender, channel, number)
+    const found = message && { at: emissionCells(occupancy.delivery, controller, message) }
+    known.set(at, found)
+    return found
+  }
+  const heard = new Map<Listening, readonly number[]>()
+  const cellsHeard = (listening: Listening): readonly number[] => {
+    const known = heard.get(listening)
+    if (known) return known
+    const found = occupancy.buses
+      .filter(({ destination }) => destination === listening.destination)
+      .flatMap((bus) => cellsListened(listening.address).map((cell) => cellId(bus, cell)))
+    heard.set(listening, found)
     return found
   }
 
@@ -100,19 +146,9 @@ export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Grou
           .flatMap(({ bus, cells }) => cells.map((cell): [Bus, Cell] => [bus, cell])),
       ),
     takesAt: (sender, channel, number, shares) => {
-      const controller = controllers.get(sender.place.controller)
-      if (!controller) return null
-      const known = arrivalsOf(sender)
-      const at = channel * NUMBERS + (number ?? 0)
-      let arrived = known.get(at)
-      if (arrived === undefined) {
-        const message = messageAt(rig, sender, channel, number)
-        arrived = message && emissionCells(occupancy.delivery, controller, message)
-        known.set(at, arrived)
-      }
-      if (arrived === null) return null
-      const there = arrived
-      if (!reachFor(sender)((id) => there.some(({ bus }) => bus.id === id))) return null
+      const arrived = arrivedAt(sender, channel, number)?.at
+      if (!arrived) return null
+      if (!reachFor(sender)((id) => arrived.some(({ bus }) => bus.id === id))) return null
       const takes: Array<[Bus, Cell]> = []
       for (const { bus, cells } of arrived) {
         for (const cell of cells) {
@@ -121,6 +157,15 @@ export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Grou
         }
       }
       return sorted(sender, takes)
+    },
+    comesNear: (sender, channel, number, listening) => {
+      const arrived = arrivedAt(sender, channel, number)
+      if (!arrived) return false
+      arrived.cells ??= new Set(
+        arrived.at.flatMap(({ bus, cells }) => cells.map((cell) => cellId(bus, cell))),
+      )
+      for (const cell of cellsHeard(listening)) if (arrived.cells.has(cell)) return true
+      return false
     },
   }
 }

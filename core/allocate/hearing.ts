@@ -3,6 +3,7 @@ import type { CheckContext } from '../conflicts'
 import { wouldMatch, type ResolvedMapping } from '../mappings'
 import { resolveChannel, rigIndex, withChannel, type ChannelMessage, type GestureRef } from '../rig'
 import { followersIn } from './followers'
+import type { Listening } from './ground'
 
 /** How a mapping that listens somewhere stands with those who may move. */
 export interface Hearing {
@@ -14,6 +15,8 @@ export interface Hearing {
   hearsNow: (leader: Sender) => boolean
   /** Would it hear this message of a sender, which is its own control's? */
   hears: (sender: Sender, message: ChannelMessage) => boolean
+  /** Where it listens. */
+  listening: Listening
   /** Does a sender send for it? */
   isOwn: (sender: Sender) => boolean
   name: string
@@ -60,6 +63,7 @@ export function hearingsOf(
         const sent = withChannel(message, resolveChannel(message.channel, owner.homeChannel))
         return wouldMatch(rig, owner.id, sent, mapping.destination, listening.address)
       },
+      listening: { destination: mapping.destination, address: listening.address },
       isOwn: ({ gesture }) => gesture === mapping.gesture,
       name: mapping.id,
     }

@@ -31,6 +31,13 @@ export interface Untaught {
   name: string
 }
 
+/** What a plan makes move nothing, although nothing that it moved is lost: another layer of its control moves that too. */
+export interface Silenced {
+  at: FindingPlace
+  /** What would have to be taught, in a sentence: whichever of it this one is for. */
+  message: string
+}
+
 /** What `allocate` proposes. Nothing is changed until its edits are made, as one step. */
 export interface Plan {
   /** What goes first: cures that need no other number. */
@@ -43,6 +50,7 @@ export interface Plan {
   /** The errors of addresses that would be left. */
   leaves: readonly Finding[]
   stale: readonly Untaught[]
+  silenced: readonly Silenced[]
   shortages: readonly Shortage[]
   /** How many assignments were free to change. */
   free: number

@@ -1,177 +1,209 @@
 import { printTag } from '../midi'
-import { mappingName, unheardAfter } from '../mappings'
-import { recheckWith, type Apply, type Check } from '../conflicts'
+import { mappingName, mappingState, unheardAfter } from '../mappings'
+import { newErrors, recheckWith, type Apply, type Check } from '../conflicts'
 import {
-  abilityReason,
-  assignmentsAt,
-  controlName,
-  controlsOf,
-  freshMessage,
   gestureName,
   gestureRef,
-  kindReason,
-  mappingsOf,
-  modelOf,
-  powerUpShowing,
-  readingOrder,
+  placeKey,
   rigIndex,
   sentAddress,
-  shownPlace,
-  splitGestureKey,
-  splitGestureRef,
-  withAddress,
-  type Control,
   type Controller,
-  type ControlKind,
-  type GestureKey,
-  type GestureKind,
-  type Mapping,
-  type Message,
-  type Place,
   type Rig,
   type RigEdit,
 } from '../rig'
+import type { FirstCure } from './cures'
 import type { Plan, PlannedChange, Shortage } from './plan'
+import type { AllocateRequest } from './request'
+import { silencedBy } from './silenced'
 import { noScore, TERMS } from './solver/problem'
+import {
+  couldTake,
+  matched,
+  partnersOf,
+  wantedOf,
+  type Pair,
+  type Partner,
+  type Partners,
+  type Wanted,
+} from './stand-in-match'
 
-/** What can stand in for what: the same kind first, then others that are moved alike. */
-const ALIKE: ReadonlyArray<readonly ControlKind[]> = [
-  ['knob', 'encoder', 'fader', 'wheel', 'ribbon', 'pedal'],
-  ['button', 'pad', 'footswitch'],
-]
+type StandIn = Extract<AllocateRequest, { kind: 'stand-in' }>
 
-interface Wanted {
-  key: GestureKey
-  control: Control
-  gesture: GestureKind
-  mappings: readonly Mapping[]
+/** So often it is matched anew without the pairs that brought an error; then who still brings one is left out. */
+const ATTEMPTS = 6
+
+/** What is not there cannot send: who is stood in for is put away first. */
+function putAway(missing: Controller, struck: readonly string[]): FirstCure[] {
+  const key = `away ${missing.id}`
+  if (!missing.inUse || struck.includes(key)) return []
+  return [
+    {
+      key,
+      finding: null,
+      label: `Put ${missing.name} away`,
+      reason: `${missing.name} is in use: it and what stands in for it would send the same.`,
+      edits: [{ type: 'controller-set', controller: missing.id, set: { inUse: false } }],
+    },
+  ]
 }
 
-/** The gestures of a controller that destinations have learned, in reading order. */
-function learnedOn(rig: Rig, controller: Controller): Wanted[] {
-  const wanted = new Map<GestureKey, Mapping[]>()
-  for (const mapping of rig.mappings) {
-    if (mapping.gesture === null || mapping.learnedAt === null) continue
-    const { controller: id, gesture } = splitGestureRef(mapping.gesture)
-    if (id === controller.id) wanted.set(gesture, [...(wanted.get(gesture) ?? []), mapping])
+const keyOf = ({ partner }: Pair): string => `${placeKey(partner.place)}#0`
+
+function changeOf(rig: Rig, missing: Controller, borrowed: Controller, pair: Pair): PlannedChange {
+  const { wanted, partner, message } = pair
+  const { address } = wanted
+  const after = sentAddress(message, borrowed.homeChannel) ?? address
+  const channel = after.scope === 'channel' && typeof after.channel === 'number' ? after.channel : 1
+  const names = wanted.mappings.map((mapping) => mappingName(rig, mapping)).join(', ')
+  return {
+    key: keyOf(pair),
+    at: { ...partner.place, message: 0 },
+    from: partner.sender?.address ?? null,
+    to: address,
+    channel,
+    reason: `It stands in for ${gestureName(wanted.control, wanted.gesture)} (${missing.name}), which ${names} learned there.`,
+    edit: { type: 'message', at: partner.place, index: 0, message },
   }
-  const controls = controlsOf(modelOf(rig, controller))
-  const order = new Map(readingOrder([...controls.values()]).map(({ id }, index) => [id, index]))
-  return [...wanted]
-    .flatMap(([key, mappings]): Wanted[] => {
-      const { control: id, gesture } = splitGestureKey(key)
-      const control = controls.get(id)
-      return control ? [{ key, control, gesture, mappings }] : []
-    })
-    .toSorted((a, b) => (order.get(a.control.id) ?? 0) - (order.get(b.control.id) ?? 0))
 }
 
-const isAlike = (a: ControlKind, b: ControlKind): boolean =>
-  a === b || ALIKE.some((kinds) => kinds.includes(a) && kinds.includes(b))
+const joinsOf = ({ wanted, partner }: Pair): RigEdit[] =>
+  wanted.mappings.map(({ id }) => ({
+    type: 'mapping-set',
+    mapping: id,
+    set: { gesture: gestureRef(partner.place.controller, partner.place.gesture) },
+  }))
 
-/** The first gesture of a control, or the very one that is wanted if it has it. */
-const gestureOf = ({ gestures }: Control, wanted: GestureKind): GestureKind =>
-  gestures.includes(wanted) ? wanted : (gestures[0] ?? wanted)
-
-/** What a gesture sends as its controller is when switched on, and where that stands. */
-function standing(controller: Controller, key: GestureKey): { place: Place; message: Message | null } | null {
-  const place = shownPlace(controller, powerUpShowing(controller), key)
-  if (!place) return null
-  return { place, message: assignmentsAt(controller, place)?.[key]?.messages[0] ?? null }
+/** What would help someone who has no partner. */
+function helpFor(wanted: Wanted, { pinned, serving }: Partners): string {
+  const few = (partners: readonly Partner[]): string | null => {
+    const [first, ...more] = partners.filter((each) => couldTake(wanted, each))
+    if (!first) return null
+    const name = gestureName(first.control, first.gesture)
+    return more.length === 0 ? name : `${name} or one of ${more.length} more`
+  }
+  const [unpin, giveUp] = [few(pinned), few(serving)]
+  const helps = [
+    ...(unpin === null ? [] : [`unpin ${unpin}`]),
+    ...(giveUp === null ? [] : [`select ${giveUp} to give up what it moves`]),
+    'borrow a controller that has more',
+  ]
+  return `To help: ${helps.join(', or ')}.`
 }
+
+/** So many are named one by one of those who have no partner. */
+const MOST_NAMED = 4
+
+/** Who has no partner, gathered by what would help. */
+function shortagesOf(
+  without: readonly Wanted[],
+  partners: Partners,
+  missing: Controller,
+  borrowed: Controller,
+): Shortage[] {
+  const groups = new Map<string, Wanted[]>()
+  for (const wanted of without) {
+    const help = helpFor(wanted, partners)
+    groups.set(help, [...(groups.get(help) ?? []), wanted])
+  }
+  return [...groups].map(([help, group]) => {
+    const names = group
+      .slice(0, MOST_NAMED)
+      .map(({ control, gesture, address }) => `${gestureName(control, gesture)} at ${printTag(address)}`)
+    const more = group.length - names.length
+    const all = more > 0 ? [...names, `${more} more`] : names
+    return {
+      message: `${enumerated(all)} (${missing.name}): no counterpart is left on ${borrowed.name}.`,
+      help,
+      at: [],
+    }
+  })
+}
+
+const enumerated = (names: readonly string[]): string =>
+  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`
 
 /**
- * A borrowed controller takes over the addresses at which destinations learned a missing one, control by control
- * in reading order, each by one of its kind or one that is moved alike, so that nothing has to be taught again. Pins stay.
+ * A borrowed controller takes over the addresses at which destinations learned a missing one, each by a gesture that is
+ * done alike, so that as little as can be has to be taught again: an assignment, by what is lost, kind, behaviour,
+ * range and place. What is pinned, fixed by a chart or chooses layers stays.
  */
-export function standIn(
-  check: Check,
-  ids: { controller: string; missing: string; struck: readonly string[] },
-  apply: Apply,
-): Plan {
-  const { rig } = check.context
-  const { controllers } = rigIndex(rig)
-  const [borrowed, missing] = [controllers.get(ids.controller), controllers.get(ids.missing)]
-  const changes: PlannedChange[] = []
-  const joins: RigEdit[] = []
-  const shortages: Shortage[] = []
-  if (borrowed && missing) {
-    const { abilities, surface } = modelOf(rig, borrowed)
-    const isJoined = ({ id, gestures }: Control): boolean =>
-      gestures.some((kind) => mappingsOf(rig, gestureRef(borrowed.id, `${id}.${kind}`)).length > 0)
-    // Those that move nothing yet come first: what moves something would have to be taught again.
-    const inOrder = readingOrder(surface.controls).filter(({ silent }) => !silent)
-    const open = [...inOrder.filter((each) => !isJoined(each)), ...inOrder.filter(isJoined)]
-    for (const { key, control, gesture, mappings } of learnedOn(rig, missing)) {
-      const learned = mappings[0]?.learnedAt
-      if (!learned) continue
-      const own = standing(missing, key)?.message
-      const candidates = [
-        ...open.filter(({ kind }) => kind === control.kind),
-        ...open.filter(({ kind }) => kind !== control.kind && isAlike(kind, control.kind)),
-      ]
-      const found = candidates.flatMap((each) => {
-        const as = gestureOf(each, gesture)
-        const at = standing(borrowed, `${each.id}.${as}`)
-        const table = at && assignmentsAt(borrowed, at.place)
-        const isPinned = table?.[`${each.id}.${as}`]?.pinned === true
-        if (!at || isPinned) return []
-        const sent = at.message && at.message.kind !== 'off' ? at.message : own
-        const message = withAddress(sent ?? freshMessage('cc', each.kind, as), learned, each.kind, as)
-        const reason = kindReason(abilities, each, message.kind) ?? abilityReason(abilities, each, message)
-        return reason === null ? [{ each, as, at, message }] : []
-      })[0]
-      if (!found) {
-        shortages.push({
-          message: `${gestureName(control, gesture)} (${missing.name}) has no counterpart left on ${borrowed.name} for ${printTag(learned)}.`,
-          help: 'To help: unpin one of its kind, or borrow a controller that has more.',
-          at: [],
-        })
-        continue
-      }
-      open.splice(open.indexOf(found.each), 1)
-      const lineKey = `${borrowed.id}/${found.each.id}.${found.as}`
-      if (ids.struck.includes(lineKey)) continue
-      const before = found.at.message ? sentAddress(found.at.message, borrowed.homeChannel) : null
-      const after = sentAddress(found.message, borrowed.homeChannel)
-      const channel = after?.scope === 'channel' && typeof after.channel === 'number' ? after.channel : 1
-      changes.push({
-        key: lineKey,
-        at: { ...found.at.place, message: 0 },
-        from: before,
-        to: learned,
-        channel,
-        reason: `It stands in for ${controlName(control)} (${missing.name}), which ${mappings.map((mapping) => mappingName(rig, mapping)).join(', ')} learned there.`,
-        edit: { type: 'message', at: found.at.place, index: 0, message: found.message },
-      })
-      for (const { id } of mappings)
-        joins.push({
-          type: 'mapping-set',
-          mapping: id,
-          set: { gesture: gestureRef(borrowed.id, `${found.each.id}.${found.as}`) },
-        })
+export function standIn(check: Check, request: StandIn, apply: Apply): Plan {
+  const { controllers } = rigIndex(check.context.rig)
+  const [borrowed, missing] = [controllers.get(request.controller), controllers.get(request.for)]
+  const wanted = missing ? wantedOf(check.context.rig, missing) : []
+  const cures = missing ? putAway(missing, request.struck) : []
+  const base =
+    cures.length === 0
+      ? check
+      : recheckWith(
+          check,
+          apply(
+            check.context.rig,
+            cures.flatMap(({ edits }) => edits),
+          ),
+          apply,
+        )
+  const { rig } = base.context
+  const partners = borrowed
+    ? partnersOf(base.context, request, borrowed)
+    : { open: [], pinned: [], serving: [] }
+  const barred = new Set<string>()
+  const idOf = ({ control, gesture, address }: Wanted): string =>
+    `${control.id}.${gesture} ${printTag(address)}`
+  for (let attempt = 1; ; attempt++) {
+    const pairs = borrowed
+      ? matched(rig, borrowed, wanted, partners.open, (want, { place }) =>
+          [idOf(want), `${idOf(want)} ${placeKey(place)}`].some((key) => barred.has(key)),
+        )
+      : []
+    const made = pairs.filter((pair) => !request.struck.includes(keyOf(pair)))
+    const changes = borrowed && missing ? made.map((pair) => changeOf(rig, missing, borrowed, pair)) : []
+    const edits = [...changes.map(({ edit }) => edit), ...made.flatMap(joinsOf)]
+    const moved = apply(rig, edits)
+    const after = recheckWith(base, moved, apply)
+    const errors = newErrors(base, after)
+    const places = new Set(errors.flatMap(({ at }) => at.map(placeKey)))
+    const partOf = made.filter(({ partner }) => places.has(placeKey(partner.place)))
+    // Where an error is at nobody's place, any of them may bring it.
+    const faults = errors.length > 0 && partOf.length === 0 ? made : partOf
+    if (faults.length > 0) {
+      for (const { wanted: want, partner } of faults)
+        barred.add(attempt < ATTEMPTS ? `${idOf(want)} ${placeKey(partner.place)}` : idOf(want))
+      continue
     }
-  }
-  const edits = [...changes.map(({ edit }) => edit), ...joins]
-  const then = apply(rig, edits)
-  const after = recheckWith(check, then, apply)
-  const left = new Set(after.findings.map(({ id }) => id))
-  const known = new Set(check.findings.map(({ id }) => id))
-  return {
-    cures: [],
-    changes,
-    edits,
-    resolves: check.findings.filter(({ id }) => !left.has(id)),
-    leaves: after.findings.filter(({ id, severity }) => severity === 'error' && !known.has(id)),
-    stale: unheardAfter(rig, then).map((mapping) => ({
-      mapping: mapping.id,
-      name: mappingName(rig, mapping),
-    })),
-    shortages,
-    free: changes.length + shortages.length,
-    score: { ...noScore(), errors: shortages.length, changed: changes.length },
-    proven: TERMS,
-    bound: null,
-    isLeast: true,
+    const partnered = new Set(pairs.map((pair) => pair.wanted))
+    const without = wanted.filter((want) => !partnered.has(want))
+    const stale = unheardAfter(rig, moved)
+    const concerned = new Set([...wanted.flatMap(({ mappings }) => mappings), ...stale].map(({ id }) => id))
+    const score = {
+      ...noScore(),
+      unmet: without.length,
+      stale: stale.length,
+      warnings: moved.mappings.filter(
+        (mapping) => concerned.has(mapping.id) && mappingState(moved, mapping).agreement !== 'agrees',
+      ).length,
+      changed: changes.length,
+    }
+    // As many as can be find a partner; what comes after is weighed pair by pair, not in these terms.
+    const certain = barred.size === 0 ? ['errors', 'unmet'] : ['errors']
+    const open = TERMS.findIndex((term) => score[term] > 0 && !certain.includes(term))
+    const term = TERMS[open]
+    const left = new Set(after.findings.map(({ id }) => id))
+    const known = new Set(check.findings.map(({ id }) => id))
+    return {
+      cures,
+      changes,
+      edits: [...cures.flatMap((cure) => cure.edits), ...edits],
+      resolves: check.findings.filter(({ id }) => !left.has(id)),
+      leaves: after.findings.filter(({ id, severity }) => severity === 'error' && !known.has(id)),
+      stale: stale.map((mapping) => ({ mapping: mapping.id, name: mappingName(rig, mapping) })),
+      silenced: silencedBy(rig, moved, changes, new Set(stale.map(({ id }) => id))),
+      shortages: borrowed && missing ? shortagesOf(without, partners, missing, borrowed) : [],
+      free: partners.open.length,
+      score,
+      proven: open < 0 ? TERMS : TERMS.slice(0, open),
+      bound: term === undefined ? null : { term, value: 0 },
+      isLeast: false,
+    }
   }
 }

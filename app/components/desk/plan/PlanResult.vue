@@ -10,6 +10,7 @@ const plans = usePlanStore()
 const desk = useDeskStore()
 
 const groups = computed(() => groupsOf(rig, plan))
+const teaches = computed(() => plan.stale.length + plan.silenced.length)
 const counts = computed(() => TERMS.filter((term) => plan.score[term] > 0 || term === 'errors'))
 const struckCount = computed(() => plans.struck.length)
 </script>
@@ -60,7 +61,7 @@ const struckCount = computed(() => plans.struck.length)
             :aria-label="`Keep: ${cure.label}`"
             @change="plans.strike(cure.key)"
           />
-          <span class="min-w-0" :title="cure.finding.message">{{ cure.label }}</span>
+          <span class="min-w-0" :title="cure.reason">{{ cure.label }}</span>
         </li>
       </ul>
     </section>
@@ -97,14 +98,17 @@ const struckCount = computed(() => plans.struck.length)
       </ul>
     </section>
 
-    <details v-if="plan.stale.length > 0" class="group mt-3">
+    <details v-if="teaches > 0" class="group mt-3">
       <summary class="flex cursor-pointer items-center gap-1 font-bold">
         <ChevronRight :size="13" class="group-open:rotate-90" aria-hidden="true" />To teach again
-        <span class="tag font-normal">{{ plan.stale.length }}</span>
+        <span class="tag font-normal">{{ teaches }}</span>
       </summary>
       <ul>
         <li v-for="each in plan.stale" :key="each.mapping" class="border-line border-t py-1">
           {{ each.name }}
+        </li>
+        <li v-for="{ message } in plan.silenced" :key="message" class="border-line border-t py-1">
+          {{ message }}
         </li>
       </ul>
     </details>
