@@ -1,5 +1,6 @@
 import tailwindcss from '@tailwindcss/vite'
 import { fileURLToPath } from 'node:url'
+import { workCode } from './scripts/work-code'
 
 const folder = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 
@@ -35,6 +36,12 @@ export default defineNuxtConfig({
     compressPublicAssets: { gzip: true },
     prerender: { routes: ['/'] },
     alias: { '#core': folder('./core'), '#demo': folder('./demo') },
+    virtual: {
+      // As base64: what the build replaces in code, it would replace within a text too.
+      '#work-code': async () => `export default '${Buffer.from(await workCode()).toString('base64')}'`,
+    },
+    // It starts its threads from a file of its own, which nothing imports.
+    externals: { traceInclude: [folder('./node_modules/tinypool/dist/entry/worker.js')] },
   },
   typescript: {
     strict: true,

@@ -113,6 +113,122 @@ describe('allocate', () => {
   })
 })
 
+describe('much to do', () => {
+  /** Work for some seconds: 8 controllers of 40 knobs, all on one address. */
+  const crowd = () => {
+    const knobs = Array.from({ length: 40 }, (_, index) => index)
+    return {
+      format: 'deft-lattice/rig',
+      version: 2,
+      name: 'Crowd',
+      models: [
+        {
+          id: 'wide',
+          name: 'Wide',
+          abilities: { connection: 'usb' },
+          surface: {
+            width: 1000,
+            height: 100,
+            controls: knobs.map((n) => ({
+              id: `k${n}`,
+              kind: 'knob',
+              label: `Knob ${n}`,
+              gestures: ['turn'],
+              place: { x: 5 + (n % 30) * 30, y: 5 + Math.floor(n / 30) * 40, w: 14, h: 14 },
+            })),
+          },
+        },
+      ],
+      controllers: Array.from({ length: 8 }, (_, index) => ({
+        id: `c${index}`,
+        name: `C${index}`,
+        letter: 'C',
+        hue: 0,
+        model: 'wide',
+        homeChannel: 1,
+        ports: [{ id: 'out', name: 'Out', direction: 'out' }],
+        templates: [
+          {
+            id: 't',
+            name: 'T',
+            base: Object.fromEntries(
+              knobs.map((n) => [
+                `k${n}.turn`,
+                { messages: [{ kind: 'cc', number: 20, behaviour: { kind: 'absolute' } }] },
+              ]),
+            ),
+          },
+        ],
+      })),
+      destinations: [
+        {
+          id: 'd',
+          name: 'D',
+          kind: 'synth',
+          ports: [{ id: 'in', name: 'In', direction: 'in' }],
+          hears: {},
+          parameters: [{ id: 'p', name: 'P' }],
+        },
+      ],
+      cables: Array.from({ length: 8 }, (_, index) => ({
+        id: `w${index}`,
+        from: { owner: `c${index}`, port: 'out' },
+        to: { owner: 'd', port: 'in' },
+      })),
+    }
+  }
+
+  it('two big plans at once, and health answers all the while; a third caller that leaves is not waited for', async () => {
+    const body = JSON.stringify({ rig: crowd(), request: { kind: 'replan', policy: { kind: 'keep' } } })
+    let isDone = false
+    const plans = Promise.all([post('/api/allocate', body), post('/api/allocate', body)]).finally(() => {
+      isDone = true
+    })
+    const leaving = new AbortController()
+    const left = fetch(`${ADDRESS}/api/allocate`, {
+      method: 'POST',
+      body,
+      headers: { 'content-type': 'application/json' },
+      signal: leaving.signal,
+    }).catch((error: Error) => error.name)
+    let answers = 0
+    while (!isDone) {
+      const before = answers
+      await Promise.race([get('/api/health').then(() => answers++), plans])
+      if (answers === before) break
+      if (answers === 3) leaving.abort()
+      await new Promise((resolve) => setTimeout(resolve, 20))
+    }
+    expect(await left).toBe('AbortError')
+    const [first, second] = await plans
+    expect(first.status).toBe(200)
+    expect(second.body).toEqual(first.body)
+    expect(first.body.shortages.length).toBeGreaterThan(0)
+    expect(answers).toBeGreaterThan(5)
+  })
+
+  it('more than it can do is told to come again', async () => {
+    const body = JSON.stringify({ rig: crowd(), request: { kind: 'replan', policy: { kind: 'keep' } } })
+    const all = await Promise.all(
+      Array.from({ length: 12 }, () =>
+        fetch(`${ADDRESS}/api/allocate`, {
+          method: 'POST',
+          body,
+          headers: { 'content-type': 'application/json' },
+        }),
+      ),
+    )
+    console.log(all.map(({ status }) => status).join())
+    const busy = all.filter(({ status }) => status === 503)
+    expect(busy.length).toBeGreaterThan(0)
+    for (const each of busy) {
+      expect(Number(each.headers.get('retry-after'))).toBeGreaterThan(0)
+      expect((await each.json()).error.message).toMatch(/Come again/)
+    }
+    expect(all.every(({ status }) => status === 200 || status === 503)).toBe(true)
+  })
+})
+
 describe('refusals', () => {
   it('text that is not JSON: 400, with the line', async () => {
     const { status, body } = await post(

@@ -1,35 +1,39 @@
 import type { Channel } from '../midi'
 import { isWanting, type Sender } from '../addresses'
-import { covers, messageAt, numberRank, preferencesAt, type CheckContext } from '../conflicts'
-import {
-  isChannelMessage,
-  mappingsOf,
-  numberOf,
-  splitGestureKey,
-  type ChannelMessage,
-  type Message,
-  type MessageKind,
-} from '../rig'
+import { covers, messageAt, numberRank, preferencesAt, reachOf, type CheckContext } from '../conflicts'
+import { isChannelMessage, numberOf, splitGestureKey, type Message, type MessageKind } from '../rig'
 import { liesAway } from './away'
-import { followersIn } from './followers'
-import { together, type Ground, type Takes } from './ground'
-import { withFollowersIn, type Hearing } from './hearing'
+import { together, valueless, type Ground, type Takes } from './ground'
+import { withFollowersIn, type Hearing, type Hearings } from './hearing'
 import { freedomOf } from './movable'
 import type { AllocateRequest } from './request'
-import type { OwnTerm } from './solver/problem'
 
 /** Addresses of neighbouring channels never touch. */
 export const CHANNEL_STRIDE = 2 ** 15
 
-/** A place that a sender could go to, or stay at. */
-export interface Candidate {
+/** An address that a sender could go to. */
+export interface Spot {
+  /** A number for the channel and the number, by which addresses are told apart and put in order. */
   address: number
+  channel: Channel
+  /** Null where only the channel is another. */
+  number: number | null
   takes: Takes
-  costs: Partial<Record<OwnTerm, number>>
-  /** Where to; null where nothing is changed. `number` is null where only the channel is another. */
-  to: { channel: Channel; number: number | null } | null
-  /** Mappings that several serve and that do not hear this one there. */
-  unheardBy: readonly Hearing[]
+  /** Is it outside of what the house rules prefer? */
+  isOutside: boolean
+  rank: number
+}
+
+/** A spot at which something listens that its sender is joined to, with the mappings that do not hear it there. */
+export interface NearSpot extends Spot {
+  unheard: readonly Hearing[]
+}
+
+/** The spots of one sender on one channel, each in the order of addresses. */
+export interface Spots {
+  /** Where nothing hears it that it is joined to; shared by all that are alike. */
+  far: readonly Spot[]
+  near: readonly NearSpot[]
 }
 
 /** What stands for a sender's number where runs are looked for: its own, the lowest of its keys, or none. */
@@ -47,82 +51,101 @@ export const barSpots = (
   key,
 ]
 
-/** Is a sender left where it is, or given what it had, counted as a change that is to be rare? */
-const isRepair = ({ kind }: AllocateRequest): boolean =>
-  kind === 'repair' || kind === 'avoid' || kind === 'make-room'
+/** The template and layer that a sender stands in. */
+export const standingKey = ({ place }: Sender): string =>
+  `${place.controller}/${place.template}/${place.layer ?? ''}`
 
-/** The places that one free sender could go to on a channel, each with what it takes and costs; worked out once. */
-export function placesFor(
+/** Finds the spots of senders; what is the same for many is found once. */
+export function spotFinder(
   context: CheckContext,
   request: AllocateRequest,
   ground: Ground,
-  sender: Sender,
-  hearings: readonly Hearing[],
+  hearings: Hearings,
   numbersFor: (kind: MessageKind) => readonly number[],
-): (channel: Channel) => readonly Candidate[] {
-  const { rig } = context
-  const { message } = sender
-  const freedom = freedomOf(context, request, sender)
-  if ('why' in freedom || !isChannelMessage(message)) return () => []
-  const numbers =
-    freedom.free === 'channel' ? [null] : (noteAlready(context, sender) ?? numbersFor(message.kind))
-  const rules = preferencesAt(rig, request.rules, sender.place, message.kind)
-  const avoid = rules.filter(({ kind }) => kind === 'avoid')
-  const prefer = rules.filter(({ kind }) => kind === 'prefer')
-  const all = withFollowersIn(context)(sender)
-  const term = isRepair(request) ? 'changed' : 'moved'
+): (sender: Sender) => (channel: Channel) => Spots {
+  const { rig, occupancy } = context
+  const withFollowers = withFollowersIn(context)
+  const shares = request.shareLayers
+  const far = new Map<string, readonly Spot[]>()
 
-  const place = (channel: Channel, number: number | null): Candidate | null => {
-    const anchor = number ?? anchorOf(message)
-    if (channel === sender.channel && (number === null || number === numberOf(message))) return null
-    if (avoid.some((rule) => covers(rule, channel, anchor))) return null
-    if (liesAway(request, message.kind, channel, anchor)) return null
-    const rank = number === null ? 0 : numberRank(message, number)
-    if (rank === null) return null
-    const takes: Takes[] = []
-    const sent: Array<{ each: Sender; at: ChannelMessage | null }> = []
-    for (const each of all) {
-      const taken = ground.takesAt(each, channel, number, request.shareLayers)
-      if (!taken) return null
-      takes.push(taken)
-      sent.push({ each, at: hearings.length === 0 ? null : messageAt(rig, each, channel, number) })
-    }
-    const unheard = hearings.filter(
-      (hearing) =>
-        !sent.some(
-          ({ each, at }) =>
-            at !== null &&
-            hearing.isOwn(each) &&
-            // Asked first, because it is at hand: few places are anywhere near.
-            ground.comesNear(each, channel, number, hearing.listening) &&
-            hearing.hears(each, at),
-        ),
-    )
-    const ownUnheard = unheard.filter(({ leaders }) => leaders.length === 1)
-    const lost = ownUnheard.filter(({ isHeard }) => isHeard).length
-    const leaves = request.policy.kind === 'keep-if-room' && channel !== sender.channel
-    return {
-      address: channel * CHANNEL_STRIDE + anchor,
-      takes: together(takes),
-      to: { channel, number },
-      unheardBy: unheard.filter(({ leaders }) => leaders.length > 1),
-      costs: {
-        stale: lost,
-        warnings: ownUnheard.length + (leaves ? 1 : 0),
-        [term]: isWanting(sender) ? 0 : all.length,
-        outside: prefer.length > 0 && !prefer.some((rule) => covers(rule, channel, anchor)) ? 1 : 0,
+  return (sender) => {
+    const { message } = sender
+    const freedom = freedomOf(context, request, sender)
+    if ('why' in freedom || !isChannelMessage(message)) return () => NONE
+    const all = withFollowers(sender)
+    const own = freedom.free === 'channel' ? [null] : noteAlready(context, sender)
+    const numbers = own ?? numbersFor(message.kind)
+    const rules = preferencesAt(rig, request.rules, sender.place, message.kind)
+    const avoid = rules.filter(({ kind }) => kind === 'avoid')
+    const prefer = rules.filter(({ kind }) => kind === 'prefer')
+    /** The same for those who can go to the same spots. */
+    const alike =
+      own !== null
+        ? sender.key
+        : JSON.stringify([
+            sender.place.controller,
+            all.map((each) => [valueless(each.message), isWanting(each), reachOf(rig, occupancy, each).key]),
+            rules,
+            shares ? standingKey(sender) : '',
+          ])
+
+    const spotAt = (channel: Channel, number: number | null, isStranger: boolean): Spot | null => {
+      const anchor = number ?? anchorOf(message)
+      if (avoid.some((rule) => covers(rule, channel, anchor))) return null
+      if (liesAway(request, message.kind, channel, anchor)) return null
+      const rank = number === null ? 0 : numberRank(message, number)
+      if (rank === null) return null
+      const takes: Takes[] = []
+      for (const each of all) {
+        const taken = ground.takesAt(each, channel, number, { shares, isStranger })
+        if (!taken) return null
+        takes.push(taken)
+      }
+      return {
+        address: channel * CHANNEL_STRIDE + anchor,
+        channel,
+        number,
+        takes: together(takes),
+        isOutside: prefer.length > 0 && !prefer.some((rule) => covers(rule, channel, anchor)),
         rank,
-      },
+      }
     }
-  }
+    const isNear = (channel: Channel, number: number | null): boolean =>
+      hearings
+        .listenings(sender)
+        .some((listening) => all.some((each) => ground.comesNear(each, channel, number, listening)))
+    const unheardAt = (channel: Channel, number: number | null): Hearing[] => {
+      const sent = all.map((each) => ({ each, at: messageAt(rig, each, channel, number) }))
+      const isHeard = (hearing: Hearing): boolean =>
+        sent.some(({ each, at }) => at !== null && hearing.isOwn(each) && hearing.hears(each, at))
+      return hearings.of(sender).filter((hearing) => !isHeard(hearing))
+    }
 
-  const known = new Map<Channel, readonly Candidate[]>()
-  return (channel) => {
-    const found = known.get(channel) ?? numbers.flatMap((number) => place(channel, number) ?? [])
-    known.set(channel, found)
-    return found
+    const known = new Map<Channel, Spots>()
+    return (channel) => {
+      const before = known.get(channel)
+      if (before) return before
+      const key = `${channel} ${alike}`
+      const shared = far.get(key) ?? numbers.flatMap((number) => spotAt(channel, number, true) ?? [])
+      far.set(key, shared)
+      const isJoined = hearings.listenings(sender).length > 0
+      const isElsewhere = ({ number }: Spot): boolean =>
+        channel !== sender.channel || (number !== null && number !== numberOf(message))
+      const near = isJoined ? numbers.filter((number) => isNear(channel, number)) : []
+      const spots = {
+        far: shared.filter((spot) => isElsewhere(spot) && !near.includes(spot.number)),
+        near: near.flatMap((number): NearSpot[] => {
+          const spot = spotAt(channel, number, false)
+          return spot && isElsewhere(spot) ? [{ ...spot, unheard: unheardAt(channel, number) }] : []
+        }),
+      }
+      known.set(channel, spots)
+      return spots
+    }
   }
 }
+
+const NONE: Spots = { far: [], near: [] }
 
 /** The one number that poly pressure can have whose control sends a note of a given number; null for everything else. */
 function noteAlready({ occupancy }: CheckContext, sender: Sender): number[] | null {
@@ -140,31 +163,3 @@ function noteAlready({ occupancy }: CheckContext, sender: Sender): number[] | nu
   const number = note && numberOf(note.message)
   return number === undefined || number === null ? null : [number]
 }
-
-/** What the places that a sender can go to depend on; null where that is itself alone. */
-export function alikeKey(context: CheckContext, request: AllocateRequest, sender: Sender): string | null {
-  const { rig, occupancy } = context
-  const { message, place } = sender
-  const followers = followersIn(context).of(sender)
-  const isJoined = [sender, ...followers].some(({ gesture }) => mappingsOf(rig, gesture).length > 0)
-  if (isJoined || !isWanting(sender) || message.kind === 'polyPressure') return null
-  const reached = occupancy.emissionsOf(sender).map(({ bus }) => bus.id)
-  const block = preferencesAt(rig, request.rules, place, message.kind)
-  const layer = request.shareLayers ? standingKey(sender) : ''
-  return JSON.stringify([
-    place.controller,
-    [message, ...followers.map((each) => each.message)].map((each) => ({
-      ...each,
-      number: 0,
-      keys: 0,
-      range: 0,
-    })),
-    reached,
-    block,
-    layer,
-  ])
-}
-
-/** The template and layer that a sender stands in. */
-export const standingKey = ({ place }: Sender): string =>
-  `${place.controller}/${place.template}/${place.layer ?? ''}`

@@ -10,7 +10,7 @@ import {
   type Sender,
 } from '../addresses'
 import { isBlocked, messageAt, reachOf, type CheckContext } from '../conflicts'
-import { rigIndex, type Id } from '../rig'
+import { rigIndex, type Id, type Message } from '../rig'
 
 /** Numbers of a channel. */
 const NUMBERS = 2 ** 14
@@ -21,9 +21,14 @@ const BUS_STRIDE = 2 ** 24
 export interface Ground {
   /**
    * What the message of a sender would take on another channel, with another number or (null) the same; null
-   * where it must not go there.
+   * where it must not go there. `isStranger` asks as for one that is joined to nothing.
    */
-  takesAt: (sender: Sender, channel: Channel, number: number | null, apart: boolean) => Takes | null
+  takesAt: (
+    sender: Sender,
+    channel: Channel,
+    number: number | null,
+    options: { shares: boolean; isStranger: boolean },
+  ) => Takes | null
   /** What a sender takes where it is. */
   takesNow: (sender: Sender) => Takes
   /** Could a cell that someone takes carry a parameter? */
@@ -57,6 +62,12 @@ export const together = (all: readonly Takes[]): Takes =>
         wide: all.flatMap(({ wide }) => wide),
         carried: all.flatMap(({ carried }) => carried),
       }
+
+/** What of a message tells where it arrives, beside channel and number: not which values it sends, and how. */
+export function valueless(message: Message): object {
+  const like = { ...message, channel: 0, behaviour: 0, range: 0 }
+  return !('keys' in message) || message.keys.kind === 'one' ? { ...like, number: 0, keys: 0 } : like
+}
 
 interface Arrived {
   at: ReturnType<typeof emissionCells>
@@ -102,11 +113,7 @@ export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Grou
     const known = likes.get(sender)
     if (known) return known
     const { message, place } = sender
-    const hasNumber = !('keys' in message) || message.keys.kind === 'one'
-    // Which values it sends, and how, makes no difference to where it arrives.
-    const valueless = { ...message, channel: 0, behaviour: 0, range: 0 }
-    const like = hasNumber ? { ...valueless, number: 0, keys: 0 } : valueless
-    const key = JSON.stringify([place.controller, like])
+    const key = JSON.stringify([place.controller, valueless(message)])
     const found = arrivals.get(key) ?? new Map<number, Arrived | null>()
     arrivals.set(key, found)
     likes.set(sender, found)
@@ -145,14 +152,15 @@ export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Grou
           .emissionsOf(sender)
           .flatMap(({ bus, cells }) => cells.map((cell): [Bus, Cell] => [bus, cell])),
       ),
-    takesAt: (sender, channel, number, shares) => {
+    takesAt: (sender, channel, number, { shares, isStranger }) => {
       const arrived = arrivedAt(sender, channel, number)?.at
       if (!arrived) return null
-      if (!reachFor(sender)((id) => arrived.some(({ bus }) => bus.id === id))) return null
+      if (!reachFor(sender).isEnough((id) => arrived.some(({ bus }) => bus.id === id))) return null
       const takes: Array<[Bus, Cell]> = []
       for (const { bus, cells } of arrived) {
         for (const cell of cells) {
-          if (isBlocked(rig, occupancy, bus, cell, sender, { goes, meets: shares ? live : null })) return null
+          if (isBlocked(rig, occupancy, bus, cell, sender, { goes, meets: shares ? live : null, isStranger }))
+            return null
           takes.push([bus, cell])
         }
       }

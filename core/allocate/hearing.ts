@@ -22,6 +22,14 @@ export interface Hearing {
   name: string
 }
 
+/** The mappings that depend on those who may move. */
+export interface Hearings {
+  all: readonly Hearing[]
+  of: (leader: Sender) => readonly Hearing[]
+  /** Where anything listens that a leader, or who goes with it, is joined to, whether it depends on it or not. */
+  listenings: (leader: Sender) => readonly Listening[]
+}
+
 /**
  * The mappings that depend on those who may move: such as nobody serves who stays. By leader, in the order of the
  * rig.
@@ -30,7 +38,7 @@ export function hearingsOf(
   { rig, resolved }: CheckContext,
   leaders: readonly Sender[],
   withFollowers: (leader: Sender) => readonly Sender[],
-): { all: readonly Hearing[]; of: (leader: Sender) => readonly Hearing[] } {
+): Hearings {
   const leaderOf = new Map<string, Sender>()
   const byGesture = new Map<GestureRef, Set<Sender>>()
   for (const leader of leaders) {
@@ -39,19 +47,30 @@ export function hearingsOf(
       byGesture.set(each.gesture, (byGesture.get(each.gesture) ?? new Set()).add(leader))
     }
   }
+  const listenings = new Map<Sender, Listening[]>()
   const all = resolved().flatMap((mapping) => {
     const { gesture } = mapping.mapping
     const own = gesture === null ? undefined : byGesture.get(gesture)
-    return own ? (hearingOf(mapping, [...own]) ?? []) : []
+    if (!own || !mapping.listening) return []
+    const listening = { destination: mapping.mapping.destination, address: mapping.listening.address }
+    for (const leader of own) listenings.set(leader, [...(listenings.get(leader) ?? []), listening])
+    return hearingOf(mapping, [...own], listening) ?? []
   })
   const of = new Map<Sender, Hearing[]>()
   for (const hearing of all)
     for (const leader of hearing.leaders) of.set(leader, [...(of.get(leader) ?? []), hearing])
-  return { all, of: (leader) => of.get(leader) ?? [] }
+  return {
+    all,
+    of: (leader) => of.get(leader) ?? [],
+    listenings: (leader) => listenings.get(leader) ?? [],
+  }
 
-  function hearingOf(resolvedMapping: ResolvedMapping, own: readonly Sender[]): Hearing | null {
-    const { mapping, listening, meeting } = resolvedMapping
-    if (!listening || meeting.some(({ key }) => !leaderOf.has(key))) return null
+  function hearingOf(
+    { mapping, meeting }: ResolvedMapping,
+    own: readonly Sender[],
+    listening: Listening,
+  ): Hearing | null {
+    if (meeting.some(({ key }) => !leaderOf.has(key))) return null
     const heardOf = new Set(meeting.map(({ key }) => leaderOf.get(key)))
     return {
       isHeard: meeting.length > 0,
@@ -63,7 +82,7 @@ export function hearingsOf(
         const sent = withChannel(message, resolveChannel(message.channel, owner.homeChannel))
         return wouldMatch(rig, owner.id, sent, mapping.destination, listening.address)
       },
-      listening: { destination: mapping.destination, address: listening.address },
+      listening,
       isOwn: ({ gesture }) => gesture === mapping.gesture,
       name: mapping.id,
     }

@@ -22,13 +22,13 @@ const isAnyChannel = ({ policy }: AllocateRequest): boolean =>
   policy.kind === 'keep-if-room' || (policy.kind === 'among' && policy.channels.length === 16)
 
 /**
- * What would help those who are left, in a few words each. Nothing is named that was not tried: with it, fewer of
- * them are left.
+ * What would help those who are left, in a few words each. Nothing is named that was not tried: with it, fewer
+ * are left, and fewer of them.
  */
 export function helpsOf(
   check: Check,
   request: AllocateRequest,
-  { built }: Planned,
+  { built, solution }: Planned,
   troubles: readonly Trouble[],
   apply: Apply,
 ): (left: readonly Sender[]) => string[] {
@@ -41,12 +41,16 @@ export function helpsOf(
     tried.set(words, found)
     return found
   }
+  const now = built.senders.filter((_, item) => built.isLeft(item, solution.choice[item] ?? 0)).length
   return (left) =>
     built.free.size > MOST_SENDERS
       ? []
       : waysToHelp(check, request, troubles, left)
           .slice(0, MOST_TRIED)
-          .filter((help) => left.filter(({ key }) => leftWith(help).has(key)).length < left.length)
+          .filter((help) => {
+            const then = leftWith(help)
+            return then.size < now && left.filter(({ key }) => then.has(key)).length < left.length
+          })
           .map(({ words }) => words)
 }
 

@@ -82,7 +82,14 @@ export function planned(
   barred: ReadonlySet<string>,
   onProgress?: (progress: Progress) => boolean,
 ): Planned {
-  const options = { steps: request.steps, ...(onProgress ? { onProgress } : {}) }
+  let isStopped = false
+  const options = {
+    steps: request.steps,
+    onProgress: (progress: Progress): boolean => {
+      isStopped ||= onProgress?.(progress) === true
+      return isStopped
+    },
+  }
   const near = buildProblem(barred, new Set())
   const together = channelGroups(context, request, near)
   if (together)
@@ -91,6 +98,7 @@ export function planned(
   const { errors, unmet, stale, warnings } = solution.score
   if (request.policy.kind !== 'keep-if-room' || errors + unmet + stale + warnings === 0)
     return { built: near, solution }
+  if (isStopped) return { built: near, solution: withoutProof(solution) }
   const places = near.senders.reduce((sum, _, item) => sum + near.roomFor(item).length, 0)
   if (places * CHANNELS.length <= MOST_PLACES) {
     const wide = buildProblem(barred, near.free)

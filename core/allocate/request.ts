@@ -68,3 +68,7 @@ export const AllocateRequest = z.discriminatedUnion('kind', [
 export type AllocateRequest = z.infer<typeof AllocateRequest>
 export type AllocateInput = z.input<typeof AllocateRequest>
 export type ChannelPolicy = AllocateRequest['policy']
+
+/** Is what is left as it is to be much, so that each change counts before runs and numbers are looked at? */
+export const isRepair = ({ kind }: AllocateRequest): boolean =>
+  kind === 'repair' || kind === 'avoid' || kind === 'make-room'

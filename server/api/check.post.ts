@@ -1,7 +1,3 @@
-import { check } from '#core/conflicts'
-import { defineApi, readRigBody } from '../lib/api'
+import { defineJob } from '../lib/pool'
 
-export default defineApi(async (event) => {
-  const { findings, fixesOf } = check(await readRigBody(event))
-  return { findings: findings.map((finding) => ({ ...finding, fixes: fixesOf(finding.id) })) }
-})
+export default defineJob('check')

@@ -28,6 +28,14 @@ export function lift({ items }: Problem, placing: Placing, item: number): void {
 }
 
 /**
+ * So far it is looked ahead along a chain that is laid, at first; then so many times as far as the last way went before
+ * it would have taken something twice.
+ */
+const FIRST_AHEAD = 64
+const LEAST_AHEAD = 6
+const AHEAD_AGAIN = 3
+
+/**
  * Lay a chain as cheaply as can be beside what is taken. Where a way would take something twice, it goes on from
  * there anew. False if there is no room for it.
  */
@@ -40,12 +48,14 @@ export function layChain(
   breakCost: number,
 ): boolean {
   let rest = chain
+  let ahead = FIRST_AHEAD
   while (rest.length > 0) {
     const costs = priced(base, prices, placing.taken)
-    const { path, cost } = cheapest(problem, rest, costs, breakCost)
+    const near = rest.slice(0, ahead)
+    const { path, cost } = cheapest(problem, near, costs, breakCost)
     if (cost === Infinity) return false
     let laid = 0
-    for (const item of rest) {
+    for (const item of near) {
       const candidate = path[laid] ?? 0
       const takes = problem.items[item]?.takes[candidate] ?? new Int32Array()
       if (laid > 0 && takes.some((resource) => placing.taken[resource] === 1)) break
@@ -53,6 +63,7 @@ export function layChain(
       laid++
     }
     rest = rest.slice(laid)
+    ahead = Math.min(FIRST_AHEAD, Math.max(LEAST_AHEAD, AHEAD_AGAIN * laid))
   }
   return true
 }

@@ -1,6 +1,6 @@
 import { completions, forwards, priced, weighed, type Weights } from './chain'
 import { kindOf } from './kinds'
-import type { Choice, Problem, Shape } from './problem'
+import { OWN_TERMS, type Choice, type OwnTerm, type Problem, type Shape } from './problem'
 
 /** A smaller problem that has the same best choice, and what its candidates were. */
 export interface Reduced {
@@ -11,40 +11,60 @@ export interface Reduced {
 
 const EPSILON = 1e-6
 
-/** A shape with some of its candidates. */
-function withOnly(shape: Shape, kept: Int32Array, contested: Uint8Array | null): Shape {
-  const pick = (values: Uint16Array): Uint16Array => Uint16Array.from(kept, (index) => values[index] ?? 0)
+/** Some values of a column. */
+function picked<T extends Uint16Array | Uint8Array | Int32Array>(values: T, kept: Int32Array, into: T): T {
+  for (let index = 0; index < kept.length; index++) into[index] = values[kept[index] ?? 0] ?? 0
+  return into
+}
+
+/** A shape with some of its candidates, and of what they take only what is contested; itself if that is all. */
+function withOnly(shape: Shape, kept: Int32Array, contested: Uint8Array): Shape {
+  const { length } = kept
+  let isSame = length === shape.addresses.length
+  const takes = new Array<Int32Array>(length)
+  for (let index = 0; index < length; index++) {
+    const before = shape.takes[kept[index] ?? 0] ?? NOTHING
+    let count = 0
+    for (let at = 0; at < before.length; at++) count += contested[before[at] ?? 0] ?? 0
+    takes[index] = count === before.length ? before : before.filter((resource) => contested[resource] === 1)
+    if (count < before.length) isSame = false
+  }
+  if (isSame) return shape
+  const costs = {} as Record<OwnTerm, Uint16Array>
+  for (const term of OWN_TERMS) costs[term] = picked(shape.costs[term], kept, new Uint16Array(length))
   return {
-    addresses: Int32Array.from(kept, (index) => shape.addresses[index] ?? 0),
-    takes: Array.from(kept, (index) => {
-      const takes = shape.takes[index] ?? new Int32Array()
-      return contested === null ? takes : takes.filter((resource) => contested[resource] === 1)
-    }),
-    costs: Object.fromEntries(
-      Object.entries(shape.costs).map(([term, values]) => [term, pick(values)]),
-    ) as unknown as Shape['costs'],
+    addresses: picked(shape.addresses, kept, new Int32Array(length)),
+    takes,
+    costs,
     leave: kept.indexOf(shape.leave),
-    fieldless: shape.fieldless && Uint8Array.from(kept, (index) => shape.fieldless?.[index] ?? 0),
+    fieldless: shape.fieldless && picked(shape.fieldless, kept, new Uint8Array(length)),
   }
 }
 
-/** What more than one item could take. */
-function contestedIn({ items, resources }: Problem): Uint8Array {
-  const seenBy = new Int32Array(resources).fill(-1)
+const NOTHING = new Int32Array()
+
+/** What more than one item could take, of the candidates that are kept. */
+function contestedIn({ items, resources }: Problem, kept: readonly Int32Array[]): Uint8Array {
   const contested = new Uint8Array(resources)
-  const users = new Map<Shape, number>()
-  for (const shape of items) users.set(shape, (users.get(shape) ?? 0) + 1)
+  const seenBy = new Int32Array(resources).fill(-1)
+  const seen = new Map<Shape, Map<Int32Array, number>>()
   let turn = 0
-  for (const [shape, count] of users) {
-    for (const takes of shape.takes) {
-      for (const resource of takes) {
+  items.forEach((shape, item) => {
+    const own = kept[item] ?? NOTHING
+    const ofShape = seen.get(shape) ?? new Map<Int32Array, number>()
+    seen.set(shape, ofShape)
+    const times = ofShape.get(own) ?? 0
+    ofShape.set(own, times + 1)
+    // Of items that are the very same two are as good as many.
+    if (times > 1) return
+    for (let index = 0; index < own.length; index++)
+      for (const resource of shape.takes[own[index] ?? 0] ?? NOTHING) {
         const before = seenBy[resource] ?? -1
-        if (count > 1 || (before >= 0 && before !== turn)) contested[resource] = 1
+        if (before >= 0 && before !== turn) contested[resource] = 1
         seenBy[resource] = turn
       }
-    }
     turn++
-  }
+  })
   return contested
 }
 
@@ -145,26 +165,24 @@ export function withoutForced(problem: Problem): Reduced {
 
 /** A problem with only some of the candidates of each item. */
 export function keepOnly(problem: Problem, kept: readonly Int32Array[]): Reduced {
-  const build = (contested: Uint8Array | null): Problem => {
-    const known = new Map<Shape, Map<string, Shape>>()
-    const keys = new Map<Int32Array, string>()
-    const items = problem.items.map((shape, item) => {
-      const own = kept[item] ?? new Int32Array()
-      const ofShape = known.get(shape) ?? new Map<string, Shape>()
-      known.set(shape, ofShape)
-      const key = keys.get(own) ?? own.join()
-      keys.set(own, key)
-      const found = ofShape.get(key) ?? withOnly(shape, own, contested)
-      ofShape.set(key, found)
-      return found
-    })
-    return { ...problem, items }
-  }
-  return { problem: build(contestedIn(build(null))), kept }
+  const contested = contestedIn(problem, kept)
+  const known = new Map<Shape, Map<string, Shape>>()
+  const keys = new Map<Int32Array, string>()
+  const items = problem.items.map((shape, item) => {
+    const own = kept[item] ?? NOTHING
+    const ofShape = known.get(shape) ?? new Map<string, Shape>()
+    known.set(shape, ofShape)
+    const key = keys.get(own) ?? (own.length === shape.addresses.length ? 'all' : own.join())
+    keys.set(own, key)
+    const found = ofShape.get(key) ?? withOnly(shape, own, contested)
+    ofShape.set(key, found)
+    return found
+  })
+  return { problem: { ...problem, items }, kept }
 }
 
 /** A choice of the smaller problem, in the candidates of the one before. */
-export const widened = ({ kept }: Reduced, choice: Choice): number[] =>
+export const widened = ({ kept }: Pick<Reduced, 'kept'>, choice: Choice): number[] =>
   choice.map((candidate, item) => kept[item]?.[candidate] ?? 0)
 
 /** A choice of the one before, in the candidates of the smaller; null if one of its candidates was left out. */

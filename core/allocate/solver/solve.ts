@@ -2,6 +2,7 @@ import { laidAnew } from './anew'
 import { cheapest, priced, weighed, type Weights } from './chain'
 import { improved, layAll } from './construct'
 import { kindOf } from './kinds'
+import { augmented, coverPrices } from './match'
 import { aloneWeights, findPrices, leastAlone, type Priced, type Stage } from './prices'
 import {
   comparePlaced,
@@ -69,7 +70,12 @@ const LEAST_ANEW = 7
 /** The lowest addresses of equal plans are looked for with one in so many of the steps that are left. */
 const LAST_SHARE = 4
 const ROUND_ITEMS = 120_000
-const LEAST_ROUNDS = 24
+const LEAST_ROUNDS = 8
+/** So many candidates are looked at in all rounds of a term, and in all tries at first. */
+const ROUND_CANDIDATES = 60_000_000
+const TRY_CANDIDATES = 30_000_000
+/** Of more candidates chains are not laid anew. */
+const MOST_ANEW_CANDIDATES = 300_000
 /** Above so many items chains are not laid again for every set of prices. */
 const LARGE = 400
 
@@ -100,10 +106,12 @@ function orders({ chains }: Problem): [number[], number[]] {
   return [longest, plain]
 }
 
-/** How many items there are in chains that go different ways: the rest cost no time to price. */
-function unlikeItems(problem: Problem): number {
-  const kinds = new Map(problem.chains.map((chain) => [kindOf(problem, chain), chain.length]))
-  return [...kinds.values()].reduce((sum, length) => sum + length, 0)
+/** How many items and candidates there are in chains that go different ways: the rest cost no time to price. */
+function unlike(problem: Problem): { items: number; candidates: number } {
+  const kinds = new Map(problem.chains.map((chain) => [kindOf(problem, chain), chain]))
+  const all = [...kinds.values()].flat()
+  const candidates = all.reduce((sum, item) => sum + (problem.items[item]?.addresses.length ?? 0), 0)
+  return { items: all.length, candidates }
 }
 
 /** Another order of the same, the same for the same seed. */
@@ -142,11 +150,21 @@ function mostWantedFirst(problem: Problem, { prices, weights }: Priced): Problem
   }
 }
 
+/** Terms that say who finds no place at all: for these it is a matching who does. */
+const HARD_TERMS: readonly Term[] = ['errors', 'unmet']
+
+/** Prices for such a term to begin with. */
+const coverOf = (problem: Problem, term: Term): Priced => ({
+  prices: coverPrices(problem, HARD_TERMS.slice(0, HARD_TERMS.indexOf(term) + 1)),
+  weights: { ...noScore(), [term]: 1 },
+  bound: -Infinity,
+})
+
 /** A problem that grows smaller while it is solved, with the best choice that is known of it. */
 interface Work {
   problem: Problem
-  /** From the first to the smallest. */
-  steps: Reduced[]
+  /** The candidates that were kept each time, from the first to the smallest. */
+  steps: Array<Pick<Reduced, 'kept'>>
   best: Choice
 }
 
@@ -157,7 +175,7 @@ function shrink(work: Work, weights: Weights, prices: Float64Array | null, slack
   // The best that is known is within the slack; where rounding says otherwise, the problem stays as it is.
   if (best === null) return
   work.problem = step.problem
-  work.steps.push(step)
+  work.steps.push({ kept: step.kept })
   work.best = best
 }
 
@@ -171,9 +189,16 @@ function solvePart(
   const weights = rankedWeights(whole)
   const isLarge = whole.items.length > LARGE
   const isQuick = effort.rounds === 1
+  const size = unlike(whole)
+  const mostRounds = Math.floor(ROUND_CANDIDATES / (size.candidates + 1))
   const rounds = isQuick
     ? 1
-    : Math.max(LEAST_ROUNDS, Math.min(effort.rounds, Math.floor(ROUND_ITEMS / unlikeItems(whole))))
+    : Math.max(
+        LEAST_ROUNDS,
+        Math.min(effort.rounds, Math.max(24, Math.floor(ROUND_ITEMS / size.items)), mostRounds),
+      )
+  const mostTries = Math.ceil((TRY_CANDIDATES * whole.chains.length) / (size.candidates + 1))
+  const firstTries = Math.min(mostTries, isLarge ? QUICK_TRIES : effort.firstTries)
   const [longest, plain] = orders(whole)
   const first = start ?? layAll(whole, longest, weights, null) ?? whole.items.map(({ leave }) => leave)
   if (first.includes(-1))
@@ -186,7 +211,9 @@ function solvePart(
     known = scoreOf(work.problem, choice)
   }
   for (const order of start === null ? [plain] : [plain, longest]) offer(layAll(whole, order, weights, null))
-  offer(improved(whole, work.best, weights, isLarge ? QUICK_TRIES : effort.firstTries))
+  offer(augmented(whole, work.best, HARD_TERMS))
+  offer(improved(whole, work.best, weights, firstTries))
+  offer(augmented(whole, work.best, HARD_TERMS))
 
   const settled: Array<{ term: Term; value: number }> = []
   const proven: Term[] = []
@@ -196,7 +223,8 @@ function solvePart(
   let open: Solution['bound'] = null
   let turn = 0
   /** Once, where prices leave a term open: all before it are as low as they can be. */
-  let times = whole.chains.length < LEAST_ANEW ? 0 : effort.anew
+  const isAnew = whole.chains.length >= LEAST_ANEW && size.candidates <= MOST_ANEW_CANDIDATES
+  let times = isAnew ? effort.anew : 0
   const score = (): Score => known
   const result = (bound: Solution['bound'], isLeast: boolean): Solution => {
     const choice = work.steps.reduceRight<Choice>((now, step) => widened(step, now), work.best)
@@ -215,7 +243,7 @@ function solvePart(
       const found: Priced = findPrices(work.problem, stage, target(), {
         rounds: isStopped || (isLarge && open !== null) ? 1 : rounds,
         enough: target,
-        start: prices,
+        start: prices ?? (HARD_TERMS.includes(term) ? coverOf(work.problem, term) : null),
         onRound: (now, at) => {
           turn++
           const order = turn % 2 === 0 ? longest : mixedUp(longest, turn)
@@ -247,7 +275,7 @@ function solvePart(
         else if (ended.end === 'none') lower = target()
         else break
       }
-      budget.left += Math.max(0, share.left)
+      if (!tell(proven)) budget.left += Math.max(0, share.left)
       // What is not proven is held on to all the same, so that the terms after it come out well too.
       if (lower < target()) open ??= { term, value: Math.max(0, lower) }
       shrink(work, found.weights, found.prices, target() - found.bound)
@@ -281,12 +309,21 @@ export function solve(problem: Problem, options: SolveOptions): Solution {
 function solveParts(problem: Problem, { steps, isRough = false, onProgress }: SolveOptions): Solution {
   const parts = componentsOf(problem)
   const choice = new Array<number>(problem.items.length).fill(0)
+  let isStopped = false
   const solved = parts.map((part, index) => {
+    const budget: Budget = {
+      left: isStopped ? 0 : Math.ceil((steps * part.items.length) / problem.items.length),
+    }
+    const tell = (proven: readonly Term[]): boolean => {
+      isStopped ||= onProgress?.({ done: index, of: parts.length, proven: [...proven] }) === true
+      if (isStopped) budget.left = 0
+      return isStopped
+    }
     const solution = solvePart(
       part.problem,
-      { left: Math.ceil((steps * part.items.length) / problem.items.length) },
-      steps === 0 ? QUICK : isRough ? FEW : FULL,
-      (proven) => onProgress?.({ done: index, of: parts.length, proven: [...proven] }) === true,
+      budget,
+      steps === 0 || isStopped ? QUICK : isRough ? FEW : FULL,
+      tell,
     )
     part.items.forEach((item, own) => {
       choice[item] = solution.choice[own] ?? 0

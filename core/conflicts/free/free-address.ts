@@ -9,7 +9,7 @@ import {
   type Controller,
   type Rig,
 } from '../../rig'
-import { isBlocked, messageAt, numberRank, reachOf, type Leaving } from './obstacles'
+import { isBlocked, messageAt, numberRank, reachOf, type Leaving, type Reach } from './obstacles'
 import { covers, preferencesAt } from './preferences'
 
 /** Cells that moves planned so far have taken: bus id and cell, as text. */
@@ -38,7 +38,7 @@ export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
     controller: Controller,
     sender: Sender,
     message: ChannelMessage,
-    isEnough: ReturnType<typeof reachOf>,
+    isEnough: Reach['isEnough'],
     taken: Taken,
   ): Room => {
     const arrivals = emissionCells(occupancy.delivery, controller, message)
@@ -93,7 +93,7 @@ export function freeAddresses(rig: Rig, occupancy: Occupancy): FreeAddresses {
       const controller = rigIndex(rig).controllers.get(sender.place.controller)
       const from = numberOf(sender.message)
       if (!controller || from === null) return null
-      const isEnough = reachOf(rig, occupancy, sender)
+      const { isEnough } = reachOf(rig, occupancy, sender)
       for (const channel of outward(CHANNELS, sender.channel, (each) => each)) {
         const candidates = outward([...allowed(sender, channel)], from, ({ number }) => number)
           .filter(({ number }) => number !== from || channel !== sender.channel)

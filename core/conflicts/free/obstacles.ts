@@ -28,6 +28,8 @@ export interface Leaving {
   goes: (sender: Sender) => boolean
   /** Must two senders not share a cell, even if they could? Null: they never may. */
   meets: ((a: Sender, b: Sender) => boolean) | null
+  /** Is it asked for one that is joined to nothing, so that every parameter that listens is in the way? */
+  isStranger?: boolean
 }
 
 /** How little a number is wanted for a message; null if it is never given. Only controller numbers have classes. */
@@ -60,7 +62,7 @@ export function isBlocked(
   bus: Bus,
   cell: Cell,
   sender: Sender,
-  { goes, meets }: Leaving,
+  { goes, meets, isStranger = false }: Leaving,
 ): boolean {
   const stays = (other: Sender): boolean => !goes(other) && other.key !== sender.key
   const isTaken = hitsAt(occupancy, bus, cell).some(
@@ -75,7 +77,9 @@ export function isBlocked(
   if (cell.role === 'carrier') return false
   const claims = rigIndex(rig).destinations.get(bus.destination)?.claims ?? []
   if (claims.some((claim) => claimCovers(claim, cell))) return true
-  return breaksPair(occupancy, bus, cell, stays) || isHeardByOthers(rig, bus, cell, sender)
+  return (
+    breaksPair(occupancy, bus, cell, stays) || isHeardByOthers(rig, bus, cell, isStranger ? null : sender)
+  )
 }
 
 /** Is a plain number the LSB of a pair that someone who stays sends? */
@@ -93,25 +97,34 @@ const breaksPair = (
   )
 
 /** Does a parameter listen there that a sender is not joined to? */
-function isHeardByOthers(rig: Rig, bus: Bus, cell: Cell, sender: Sender): boolean {
+function isHeardByOthers(rig: Rig, bus: Bus, cell: Cell, sender: Sender | null): boolean {
   const listeners = listenersOn(rig, bus, cell)
-  if (listeners.length === 0) return false
+  if (listeners.length === 0 || sender === null) return listeners.length > 0
   const own = new Set<Id>(mappingsOf(rig, sender.gesture).map(({ id }) => id))
   return listeners.some(({ mapping }) => mapping === null || !own.has(mapping))
 }
 
+/** What a sender has to go on reaching. */
+export interface Reach {
+  /** Is it enough to reach these buses? */
+  isEnough: (isReached: (bus: string) => boolean) => boolean
+  /** The same for senders for whom the same is enough. */
+  key: string
+}
+
 /**
- * Whether it is enough for a sender to reach some buses: all that it reaches now of the destinations it is joined to,
- * or one of those that it reaches now if it is joined to none of them.
+ * What a sender has to go on reaching: all that it reaches now of the destinations it is joined to, or one of those that
+ * it reaches now if it is joined to none of them.
  */
-export function reachOf(
-  rig: Rig,
-  occupancy: Occupancy,
-  sender: Sender,
-): (isReached: (bus: string) => boolean) => boolean {
+export function reachOf(rig: Rig, occupancy: Occupancy, sender: Sender): Reach {
   const reached = occupancy.emissionsOf(sender).map(({ bus }) => bus)
   const joined = new Set(mappingsOf(rig, sender.gesture).map(({ destination }) => destination))
   const served = reached.filter((bus) => joined.has(bus.destination))
-  if (served.length > 0) return (isReached) => served.every(({ id }) => isReached(id))
-  return (isReached) => reached.length === 0 || reached.some(({ id }) => isReached(id))
+  const [all, some] = [served, reached].map((buses) => [...new Set(buses.map(({ id }) => id))].toSorted())
+  return served.length > 0
+    ? { isEnough: (isReached) => served.every(({ id }) => isReached(id)), key: `all ${all?.join(' ')}` }
+    : {
+        isEnough: (isReached) => reached.length === 0 || reached.some(({ id }) => isReached(id)),
+        key: `some ${some?.join(' ')}`,
+      }
 }

@@ -1,0 +1,46 @@
+import { allocate, problemsOf } from '#core/allocate'
+import { AllocateRequest } from '#core/allocate/request'
+import { check } from '#core/conflicts'
+import { toJson } from '#core/midi'
+import { perform } from '#core/rig'
+import { ApiError, refusalBody, refused } from './refusal'
+import { rigAndRequestIn, rigIn } from './rig-body'
+
+/** What is worked out beside the server, in a thread of its own: reading what was sent belongs to it. */
+export interface Job {
+  kind: 'check' | 'allocate'
+  body: Uint8Array
+  /** In ms since the epoch: after it the best plan so far is good enough. */
+  deadline: number
+}
+
+/** What is to be answered: a status, and JSON. */
+export interface Answer {
+  status: number
+  json: string
+}
+
+function checked({ body }: Job): unknown {
+  const { findings, fixesOf } = check(rigIn(body))
+  return { findings: findings.map((finding) => ({ ...finding, fixes: fixesOf(finding.id) })) }
+}
+
+function allocated({ body, deadline }: Job): unknown {
+  const { rig, request } = rigAndRequestIn(body, AllocateRequest)
+  const problems = problemsOf(rig, request)
+  if (problems.length > 0) throw refused(problems, 422)
+  const isLate = (): boolean => Date.now() > deadline
+  const plan = allocate(check(rig), request, (given, edits) => perform(given, 'plan', edits).rig, isLate)
+  return { ...plan, ended: isLate() ? 'time' : null }
+}
+
+/** Do a job. What is wrong with what was sent is an answer too; anything else that is thrown is a fault of ours. */
+export default function work(job: Job): Answer {
+  try {
+    const answer = job.kind === 'check' ? checked(job) : allocated(job)
+    return { status: 200, json: toJson(answer) }
+  } catch (error) {
+    if (error instanceof ApiError) return { status: error.status, json: JSON.stringify(refusalBody(error)) }
+    throw error
+  }
+}
