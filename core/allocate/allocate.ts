@@ -5,16 +5,16 @@ import { problemBuilder } from './build-problem'
 import { changesOf } from './changes'
 import { firstCures, type FirstCure } from './cures'
 import { followersIn } from './followers'
-import { askedSenders, troublesOf } from './free'
+import { askedSenders, troublesOf, type Trouble } from './free'
 import { faultsOf } from './faults'
 import type { Plan, PlannedChange } from './plan'
-import { planned } from './planned'
+import { planned, type Planned } from './planned'
 import { reasonsOf } from './reasons'
 import type { AllocateRequest } from './request'
 import { heldBack, heldErrors, shortagesOf } from './shortages'
 import { silencedBy } from './silenced'
 import { standIn } from './stand-in'
-import { TERMS } from './solver/problem'
+import { certainBeside } from './solver/certain'
 import type { Progress, Solution } from './solver/solve'
 
 /**
@@ -32,25 +32,29 @@ function withLeaders(context: CheckContext, request: AllocateRequest): AllocateR
   return leaders.length === 0 ? request : { ...request, struck: [...request.struck, ...leaders] }
 }
 
-/**
- * What is certain of a plan, where some addresses were barred: the first solution, before any was, is of a problem
- * with more freedom, so no plan is better than what is proven of it.
- */
+/** What is certain of a plan: where some addresses were barred, the first solution was of a problem with more freedom. */
 function certainOf(first: Solution, last: Solution): Pick<Plan, 'proven' | 'bound' | 'isLeast'> {
-  if (first === last) return { proven: last.proven, bound: last.bound, isLeast: last.isLeast }
-  const leastOf = (index: number): number | null => {
-    const term = TERMS[index]
-    if (term === undefined) return null
-    return first.proven.includes(term)
-      ? first.score[term]
-      : first.bound?.term === term
-        ? first.bound.value
-        : null
-  }
-  const open = TERMS.findIndex((term, index) => leastOf(index) !== last.score[term])
-  const term = TERMS[open]
-  if (term === undefined) return { proven: TERMS, bound: null, isLeast: false }
-  return { proven: TERMS.slice(0, open), bound: { term, value: leastOf(open) ?? 0 }, isLeast: false }
+  return first === last
+    ? { proven: last.proven, bound: last.bound, isLeast: last.isLeast }
+    : { ...certainBeside(first, last.score), isLeast: false }
+}
+
+/**
+ * What is certain where someone is left: an error that depends on where something listens can end because that is taught
+ * elsewhere, which is not part of what is weighed. So whoever has part in such could have stayed, and made room.
+ */
+function besideMappings(
+  certain: Pick<Plan, 'proven' | 'bound' | 'isLeast'>,
+  { built: { free }, solution: { score } }: Planned,
+  troubles: readonly Trouble[],
+): Pick<Plan, 'proven' | 'bound' | 'isLeast'> {
+  const concerned = new Set(
+    troubles.flatMap(({ isOfMappings, senders }) => (isOfMappings ? senders.map(({ key }) => key) : [])),
+  )
+  const open = [...free].filter(({ key }) => concerned.has(key)).length
+  if (open === 0 || score.errors === 0) return certain
+  const least = certain.bound?.term === 'errors' ? certain.bound.value : score.errors
+  return { proven: [], bound: { term: 'errors', value: Math.max(0, least - open) }, isLeast: false }
 }
 
 /**
@@ -100,7 +104,7 @@ export function allocate(
         ],
         free: senders.length,
         score: last.solution.score,
-        ...certainOf(first, last.solution),
+        ...besideMappings(certainOf(first, last.solution), last, troubles),
       }
     const level = Math.min(2, Math.floor((attempt - 1) / ATTEMPTS_EACH))
     for (const { spots } of faults) barred.add(spots[level] ?? '')

@@ -15,6 +15,8 @@ export interface Trouble {
   alone: ReadonlySet<string>
   /** Who may not stay together: at most one of each group. */
   cliques: ReadonlyArray<readonly string[]>
+  /** Does it depend on where something listens, so that teaching something else could end it too? */
+  isOfMappings: boolean
 }
 
 /** Who meets whom, as groups of which one may stay: all of them at once where each meets each, else two by two. */
@@ -56,7 +58,12 @@ export function troublesOf({ reports, asides }: Check): Trouble[] {
         draft.severity === 'error' && owner?.byNumbers === true && !meant.has(`${owner.id} ${draft.message}`)
       )
     })
-    .map(({ draft }) => ({ message: draft.message, senders: draft.senders, ...constraints(draft) }))
+    .map(({ rule, draft }) => ({
+      message: draft.message,
+      senders: draft.senders,
+      isOfMappings: RULES[rule]?.reach === 'mapping',
+      ...constraints(draft),
+    }))
     .filter(({ alone, cliques }) => alone.size > 0 || cliques.length > 0)
 }
 

@@ -1,3 +1,4 @@
+import { CHANNELS } from '../midi'
 import type { Sender } from '../addresses'
 import { findingPlace, placeWords, preferencesAt, recheckWith, type Apply, type Check } from '../conflicts'
 import { assignmentsAt, rigIndex, type Rig, type RigEdit } from '../rig'
@@ -10,13 +11,15 @@ import type { AllocateRequest } from './request'
 /** Another request, or another rig, under which fewer may be left. */
 interface Help {
   words: string
+  /** So many times as many places has the problem then, about. */
+  grows: number
   request?: AllocateRequest
   edits?: readonly RigEdit[]
 }
 
-/** So many ways to help are tried, on problems of so many who may move at most; each is planned in a hurry. */
+/** So many ways to help are tried, on problems of so many places at most; each is planned in a hurry. */
 const MOST_TRIED = 8
-const MOST_SENDERS = 600
+const MOST_PLACES = 150_000
 
 const isAnyChannel = ({ policy }: AllocateRequest): boolean =>
   policy.kind === 'keep-if-room' || (policy.kind === 'among' && policy.channels.length === 16)
@@ -42,16 +45,16 @@ export function helpsOf(
     return found
   }
   const now = built.senders.filter((_, item) => built.isLeft(item, solution.choice[item] ?? 0)).length
+  const places = built.senders.reduce((sum, _, item) => sum + built.roomFor(item).length, 0)
   return (left) =>
-    built.free.size > MOST_SENDERS
-      ? []
-      : waysToHelp(check, request, troubles, left)
-          .slice(0, MOST_TRIED)
-          .filter((help) => {
-            const then = leftWith(help)
-            return then.size < now && left.filter(({ key }) => then.has(key)).length < left.length
-          })
-          .map(({ words }) => words)
+    waysToHelp(check, request, troubles, left)
+      .filter(({ grows }) => grows * places <= MOST_PLACES)
+      .slice(0, MOST_TRIED)
+      .filter((help) => {
+        const then = leftWith(help)
+        return then.size < now && left.filter(({ key }) => then.has(key)).length < left.length
+      })
+      .map(({ words }) => words)
 }
 
 /** Who is left by a plan made in a hurry, by key. */
@@ -91,18 +94,20 @@ function waysToHelp(
     : [
         {
           words: isOneForEach ? 'let channels stay as they are' : 'let them use any channel',
+          grows: isOneForEach ? 1 : CHANNELS.length,
           request: { ...request, policy: { kind: 'keep-if-room' } },
         },
       ]
   const layers: Help[] = request.shareLayers
     ? []
-    : [{ words: 'let layers share', request: { ...request, shareLayers: true } }]
+    : [{ words: 'let layers share', grows: 1, request: { ...request, shareLayers: true } }]
   const pinned = troubles
     .filter(({ senders }) => senders.some(({ key }) => keys.has(key)))
     .flatMap(({ senders }) => senders)
     .filter((sender) => sender.pinned && whyFixed(context, request, sender) !== null)
   const pins = [...new Map(pinned.map((sender) => [sender.key, sender])).values()].map((sender): Help => ({
     words: `unpin ${placeWords(rig, [findingPlace(sender)])}`,
+    grows: 1,
     edits: unpinned(rig, sender),
   }))
   const houseRules = [
@@ -117,6 +122,7 @@ function waysToHelp(
         : [
             {
               words: `loosen the house rule that avoids ${numbers}`,
+              grows: 1,
               edits: [{ type: 'rig-set', set: { houseRules: kept } }],
             },
           ]

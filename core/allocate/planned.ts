@@ -15,8 +15,12 @@ export interface Planned {
   solution: Solution
 }
 
-/** Above so many places altogether not everyone may leave its channel, only who has no room and its rivals. */
-const MOST_PLACES = 1_000_000
+/**
+ * Above so many places altogether not everyone may leave its channel, only who has no room and its rivals; where all have
+ * room, and there is only something learned to be won, above fewer.
+ */
+const MOST_PLACES = 30_000
+const MOST_PLACES_TO_WIN = 10_000
 
 /** Which items go to one channel together, in the order of the rig; null where each goes by itself. */
 function channelGroups(
@@ -43,20 +47,53 @@ function channelGroups(
       }
 }
 
-/** Those who are left, and all who could have had one of the addresses that they could have had. */
+/**
+ * Those who are left or lose what was learned of them, all who could have had one of the addresses that those who are
+ * left could have had, and all of whom only one can stay with one who loses.
+ */
 function rivalsOf(built: BuiltProblem, choice: Choice): ReadonlySet<Sender> {
-  const left = new Set(
-    built.senders.flatMap((_, item) => (built.isLeft(item, choice[item] ?? 0) ? [item] : [])),
-  )
+  const { problem, senders, free } = built
+  const items = senders.map((_, item) => item)
+  const left = new Set(items.filter((item) => built.isLeft(item, choice[item] ?? 0)))
+  const losing = items.filter((item) => (problem.items[item]?.costs.stale[choice[item] ?? 0] ?? 0) > 0)
   const room = new Set([...left].flatMap((item) => built.roomFor(item)))
-  return new Set(
-    built.senders.filter(
-      (sender, item) =>
-        built.free.has(sender) &&
-        (left.has(item) || built.roomFor(item).some((address) => room.has(address))),
-    ),
-  )
+  const keeps = (item: number): number[] => {
+    const { addresses, takes } = problem.items[item] ?? { addresses: [], takes: [] }
+    return [...addresses.keys()].flatMap((candidate) =>
+      built.goesTo(item, candidate) === null ? [...(takes[candidate] ?? [])] : [],
+    )
+  }
+  const contested = new Set(losing.flatMap(keeps))
+  const isRival = (item: number): boolean =>
+    left.has(item) ||
+    losing.includes(item) ||
+    built.roomFor(item).some((address) => room.has(address)) ||
+    keeps(item).some((resource) => contested.has(resource))
+  return new Set(senders.filter((sender, item) => free.has(sender) && isRival(item)))
 }
+
+/** An address of an item is in the way of so many of another's at most: as a pair, of four. */
+const MOST_IN_THE_WAY = 4
+
+/**
+ * Has everyone so much room on its own channel that nothing could be won by leaving it? Whoever left could as well have
+ * an address of its own channel that nobody has, at no loss but without the warning for the channel.
+ */
+function isRoomy({ problem, leaving, roomFor, senders, free }: BuiltProblem, { score }: Solution): boolean {
+  if (score.errors + score.unmet > 0) return false
+  return senders.every((sender, item) => {
+    const shape = problem.items[item]
+    if (!shape || !free.has(sender)) return true
+    const { stale, warnings } = shape.costs
+    const room = roomFor(item).length
+    // The last way of all: what it would lose on its own channel where nothing hears it.
+    const most = { stale: maximum(stale), warnings: maximum(warnings) }
+    const losesLess = leaving(item).some((loss) => loss.stale < most.stale || loss.warnings <= most.warnings)
+    return room > MOST_IN_THE_WAY * free.size && !losesLess
+  })
+}
+
+const maximum = (values: Uint16Array): number => values.reduce((high, value) => Math.max(high, value), 0)
 
 /** Nothing of a solution is certain but that no term is less than nothing. */
 function withoutProof(solution: Solution): Solution {
@@ -71,9 +108,8 @@ function withoutProof(solution: Solution): Solution {
 }
 
 /**
- * Solve it on the channels that senders have. Where channels may be left for want of room, that is enough only if
- * nothing is left, lost or unheard: each channel that is left counts as a warning, so no such plan is as good. Else
- * all may go to all channels.
+ * Solve it on the channels that senders have. Where channels may be left for want of room, that is enough if
+ * nothing could be won by it: each channel that is left counts as a warning. Else all may go to all channels.
  */
 export function planned(
   context: CheckContext,
@@ -96,14 +132,16 @@ export function planned(
     return { built: near, solution: solveInFields(near.problem, together, CHANNELS.length, options) }
   const solution = solve(near.problem, options)
   const { errors, unmet, stale, warnings } = solution.score
-  if (request.policy.kind !== 'keep-if-room' || errors + unmet + stale + warnings === 0)
-    return { built: near, solution }
+  const isEnough = errors + unmet + stale + warnings === 0 || isRoomy(near, solution)
+  if (request.policy.kind !== 'keep-if-room' || isEnough) return { built: near, solution }
   if (isStopped) return { built: near, solution: withoutProof(solution) }
   const places = near.senders.reduce((sum, _, item) => sum + near.roomFor(item).length, 0)
-  if (places * CHANNELS.length <= MOST_PLACES) {
+  if (places * CHANNELS.length <= (errors + unmet > 0 ? MOST_PLACES : MOST_PLACES_TO_WIN)) {
     const wide = buildProblem(barred, near.free)
     return { built: wide, solution: solve(wide.problem, options) }
   }
-  const wide = buildProblem(barred, rivalsOf(near, solution.choice))
+  const rivals = rivalsOf(near, solution.choice)
+  if (rivals.size === 0) return { built: near, solution: withoutProof(solution) }
+  const wide = buildProblem(barred, rivals)
   return { built: wide, solution: withoutProof(solve(wide.problem, options)) }
 }

@@ -1,5 +1,5 @@
 import loadHighs from 'highs'
-import { TERMS, type Problem, type Term } from '../allocate/solver/problem'
+import { noScore, TERMS, type Problem, type Term } from '../allocate/solver/problem'
 
 /** A stretch of a chain that runs on without a break, laid at one place; or one item left without. */
 interface Segment {
@@ -11,33 +11,32 @@ interface Segment {
 
 function segmentsOf(problem: Problem): Segment[] {
   const segments: Segment[] = []
-  for (const chain of problem.chains) {
-    chain.forEach((first, index) => {
-      problem.items[first]?.addresses.forEach((start, at) => {
-        const costs = Object.fromEntries(TERMS.map((term) => [term, 0])) as Record<Term, number>
-        const items: number[] = []
-        const takes: number[] = []
-        for (let offset = 0; index + offset < chain.length; offset++) {
-          const item = chain[index + offset] ?? 0
-          const shape = problem.items[item]
-          const candidate =
-            offset === 0 ? at : start < 0 ? -1 : (shape?.addresses.indexOf(start + offset) ?? -1)
-          if (!shape || candidate < 0) break
-          const own = [...(shape.takes[candidate] ?? [])]
-          if (own.some((resource) => takes.includes(resource))) break
-          takes.push(...own)
-          items.push(item)
-          for (const term of TERMS) if (term !== 'breaks') costs[term] += shape.costs[term][candidate] ?? 0
-          segments.push({
-            name: `s${segments.length}`,
-            items: [...items],
-            takes: [...takes],
-            costs: { ...costs, breaks: index === 0 ? 0 : 1 },
-          })
-        }
-      })
+  /** Lay the next item of a chain at an address, in each way there is, and go on from there. */
+  const lay = (chain: readonly number[], index: number, address: number | null, before: Segment): void => {
+    const item = chain[index]
+    const shape = item === undefined ? undefined : problem.items[item]
+    if (item === undefined || !shape) return
+    shape.addresses.forEach((at, candidate) => {
+      if (address !== null && at !== address) return
+      const own = [...(shape.takes[candidate] ?? [])]
+      if (own.some((resource) => before.takes.includes(resource))) return
+      const costs = { ...before.costs }
+      for (const term of TERMS) if (term !== 'breaks') costs[term] += shape.costs[term][candidate] ?? 0
+      const segment = {
+        name: `s${segments.length}`,
+        items: [...before.items, item],
+        takes: [...before.takes, ...own],
+        costs,
+      }
+      segments.push(segment)
+      if (at >= 0) lay(chain, index + 1, at + 1, segment)
     })
   }
+  for (const chain of problem.chains)
+    chain.forEach((_, index) => {
+      const costs = { ...noScore(), breaks: index === 0 ? 0 : 1 }
+      lay(chain, index, null, { name: '', items: [], takes: [], costs })
+    })
   return segments
 }
 

@@ -289,7 +289,15 @@ function solvePart(
   const flat = prices ?? findPrices(work.problem, last, most, { rounds: 1, enough: () => 0 })
   const ended = search(work.problem, last, most, flat, { left: Math.floor(budget.left / LAST_SHARE) })
   if (ended.end === 'found') work.best = ended.choice
-  return result(open, open === null && ended.end === 'found')
+  return result(closed(open, score(), proven), open === null && ended.end === 'found')
+}
+
+/** What is open in the end: a later look may have come down to the bound of a term. Then that is proven too. */
+function closed(open: Solution['bound'], score: Score, proven: Term[]): Solution['bound'] {
+  if (open === null || open.value < score[open.term]) return open
+  proven.push(open.term)
+  const next = TERMS[TERMS.indexOf(open.term) + 1]
+  return next === undefined ? null : { term: next, value: 0 }
 }
 
 const solveFew = (few: Problem, start: Choice): Choice =>

@@ -1,0 +1,193 @@
+import * as fc from 'fast-check'
+import { expect, it } from 'vitest'
+import { check } from '../conflicts'
+import { printTag } from '../midi'
+import { perform, placeKey, type Rig, type RigEdit } from '../rig'
+import { moveTo, naiveScore, NAIVE_TERMS, slotsOf, type NaiveScore, type Slot } from '../testing/naive-plan'
+import { joined, type MappingInput } from '../testing/mapped-rigs'
+import { sending, testController, testRig } from '../testing/rigs'
+import { allocate, type Plan } from '.'
+import { AllocateRequest, type AllocateInput } from './request'
+
+const apply = (rig: Rig, edits: readonly RigEdit[]): Rig => perform(rig, 'plan', edits).rig
+const ROW = ['k1.turn', 'k2.turn', 'k3.turn']
+const OPEN = [20, 21, 22]
+
+const row = {
+  id: 'row',
+  name: 'Row',
+  abilities: { connection: 'usb' as const, stacks: 1, layersAStack: 4 },
+  surface: {
+    width: 200,
+    height: 40,
+    controls: [1, 2, 3].map((n) => ({
+      id: `k${n}`,
+      kind: 'knob' as const,
+      label: `Knob ${n}`,
+      block: 'row',
+      gestures: ['turn' as const],
+      place: { x: n * 30 - 25, y: 5, w: 14, h: 14 },
+    })),
+    blocks: [{ id: 'row', label: 'Row', rows: 1, columns: 3 }],
+  },
+}
+
+const message = fc
+  .record({
+    channel: fc.constantFrom(1, 1, 2),
+    number: fc.constantFrom<Array<number | 'wanted'>>(20, 20, 21, 22, 7, 'wanted'),
+    pinned: fc.boolean(),
+  })
+  .map(({ channel, number, pinned }) => ({
+    ...sending({ kind: 'cc', channel, number }),
+    pinned: pinned && number !== 'wanted',
+  }))
+const some = <T>(value: fc.Arbitrary<T>) => fc.option(value, { nil: undefined, freq: 2 })
+const table = (gestures: readonly string[]) =>
+  fc
+    .tuple(...gestures.map(() => some(message)))
+    .map((list) =>
+      Object.fromEntries(
+        list.flatMap((each, index) => (each ? [[gestures[index] ?? '', each] as const] : [])),
+      ),
+    )
+const mapping = fc
+  .record({
+    gesture: fc.constantFrom('a/k1.turn', 'a/k2.turn', 'b/k1.turn'),
+    parameter: fc.constantFrom('p1', 'p2'),
+    learnedAt: fc.constantFrom('1:cc20', '1:cc21', '2:cc20'),
+  })
+  .map(({ gesture, parameter, learnedAt }): MappingInput => joined(gesture, parameter, { learnedAt }))
+
+/** A few controls, some of which are in two layers, over three numbers of two channels. */
+const anyFew = fc
+  .record({
+    base: table(['k2.turn', 'k3.turn']),
+    x: some(message),
+    y: some(message),
+    b: table(['k1.turn']),
+    mappings: fc.uniqueArray(mapping, { maxLength: 2, selector: ({ id }) => id }),
+    policy: fc.constantFrom<Array<NonNullable<AllocateInput['policy']>>>(
+      { kind: 'keep' },
+      { kind: 'among', channels: [1, 2] },
+    ),
+  })
+  .map(({ base, x, y, b, mappings, policy }) => {
+    const layers = { mode: 'replace' as const, gestures: ['k1.turn'] }
+    const layer = (id: string, own: typeof x) => ({
+      id,
+      name: id,
+      assignments: own === undefined ? {} : { 'k1.turn': own },
+    })
+    const { models } = testRig([])
+    const rig = testRig(
+      [
+        testController(
+          'a',
+          {},
+          {
+            model: 'row',
+            templates: [
+              {
+                id: 't',
+                name: 'T',
+                base,
+                stacks: [{ id: 's', name: 'S', ...layers, layers: [layer('x', x), layer('y', y)] }],
+              },
+            ],
+          },
+        ),
+        testController('b', b, { model: 'row' }),
+      ],
+      undefined,
+      { models: [...models, row], mappings },
+    )
+    return { rig, policy }
+  })
+
+const rules = [
+  { kind: 'avoid' as const, low: 0, high: 19 },
+  { kind: 'avoid' as const, low: 23, high: 127 },
+]
+const plan = (rig: Rig, input: AllocateInput): Plan =>
+  allocate(check(rig), AllocateRequest.parse(input), apply)
+
+/** Is something moved to where something else is, which layers do only if they are asked to? */
+function sharesAnew(before: Rig, after: Rig): boolean {
+  const was = new Map(slotsOf(before).map((slot) => [placeKey(slot.place), slot]))
+  const sent = check(after).context.occupancy.senders
+  return slotsOf(after).some(({ place, channel, number }) => {
+    const old = was.get(placeKey(place))
+    const isMoved = old?.channel !== channel || old.number !== number
+    const there = sent.filter(
+      ({ address }) => address !== null && printTag(address) === `${channel}:cc${number}`,
+    )
+    return isMoved && there.length > 1
+  })
+}
+
+/** Every way to leave or to move what may move. */
+function* ways(rig: Rig, policy: NonNullable<AllocateInput['policy']>): Generator<Rig> {
+  const slots = slotsOf(rig)
+  const isHeardForOthers = ({ place }: Slot, channel: number, number: number): boolean =>
+    rig.mappings.some(
+      ({ gesture, learnedAt }) =>
+        gesture !== `${place.controller}/${place.gesture}` &&
+        learnedAt !== null &&
+        printTag(learnedAt) === `${channel}:cc${number}`,
+    )
+  function* from(index: number, edits: readonly RigEdit[]): Generator<Rig> {
+    const slot = slots[index]
+    if (!slot) {
+      const after = apply(rig, edits)
+      if (!sharesAnew(rig, after)) yield after
+      return
+    }
+    yield* from(index + 1, edits)
+    const channels = policy.kind === 'among' ? policy.channels : [slot.channel]
+    for (const channel of channels)
+      for (const number of OPEN)
+        if ((channel !== slot.channel || number !== slot.number) && !isHeardForOthers(slot, channel, number))
+          yield* from(index + 1, [...edits, moveTo(rig, slot, channel, number)])
+  }
+  yield* from(0, [])
+}
+
+const compare = (a: NaiveScore, b: NaiveScore): number => {
+  for (const term of NAIVE_TERMS) if (a[term] !== b[term]) return a[term] - b[term]
+  return 0
+}
+
+it('scores what its definitions say, is never beaten where it is proven, and names whom it leaves', () => {
+  fc.assert(
+    fc.property(
+      anyFew.filter(({ rig }) => slotsOf(rig).length <= 3),
+      ({ rig, policy }) => {
+        const found = plan(rig, { kind: 'replan', policy, rules })
+        const after = apply(rig, found.edits)
+        const score = naiveScore(rig, after, ROW)
+        expect(score).not.toBeNull()
+        if (!score) return
+        expect(found.score).toMatchObject(score)
+        const proven = NAIVE_TERMS.slice(
+          0,
+          NAIVE_TERMS.findIndex((term) => !found.proven.includes(term)) >>> 0,
+        )
+        for (const way of ways(rig, policy)) {
+          const other = naiveScore(rig, way, ROW)
+          if (!other) continue
+          // Terms that are not proven do not count.
+          const rest = Object.fromEntries(NAIVE_TERMS.map((term) => [term, 0]))
+          const only = (of: NaiveScore): NaiveScore => ({
+            ...(rest as unknown as NaiveScore),
+            ...Object.fromEntries(proven.map((term) => [term, of[term]])),
+          })
+          expect(compare(only(other), only(score))).toBeGreaterThanOrEqual(0)
+        }
+        const left = new Set(found.shortages.flatMap(({ at }) => at.map(placeKey)))
+        expect(left.size).toBe(score.errors)
+      },
+    ),
+    { numRuns: 60 },
+  )
+}, 120_000)

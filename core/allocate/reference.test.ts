@@ -1,0 +1,139 @@
+import * as fc from 'fast-check'
+import { expect, it } from 'vitest'
+import { check } from '../conflicts'
+import type { Rig } from '../rig'
+import { joined, type MappingInput } from '../testing/mapped-rigs'
+import { referenceOptimum } from '../testing/reference-solver'
+import {
+  layeredTemplates,
+  sending,
+  testController,
+  testDestination,
+  testRig,
+  type Assigned,
+} from '../testing/rigs'
+import { problemBuilder } from './build-problem'
+import { askedSenders, troublesOf } from './free'
+import { AllocateRequest, type AllocateInput } from './request'
+import { TERMS } from './solver/problem'
+import { solve } from './solver/solve'
+
+const channel = fc.constantFrom(1, 1, 2)
+/** What wants a number, or has one that many have: of every kind that has numbers. */
+const message = fc.oneof(
+  fc.record({
+    kind: fc.constantFrom('cc' as const, 'nrpn' as const),
+    channel,
+    number: fc.constantFrom<Array<number | 'wanted'>>('wanted', 20, 21, 22),
+  }),
+  fc.record({
+    kind: fc.constant('cc14' as const),
+    channel,
+    number: fc.constantFrom<Array<number | 'wanted'>>('wanted', 20, 21),
+  }),
+  fc.record({ kind: fc.constant('program' as const), channel, number: fc.constant('wanted' as const) }),
+  fc.record({ channel, number: fc.constantFrom<Array<number | 'wanted'>>('wanted', 60, 61) }).map((rest) => ({
+    kind: 'note' as const,
+    channel: rest.channel,
+    keys: { kind: 'one' as const, number: rest.number },
+  })),
+)
+const table = fc
+  .uniqueArray(fc.constantFrom('k1', 'k2', 'k3', 'k4', 'k5'), { minLength: 1, maxLength: 5 })
+  .chain((ids) =>
+    fc
+      .tuple(...ids.map(() => message))
+      .map((messages): Assigned =>
+        Object.fromEntries(messages.map((each, index) => [`${ids[index]}.turn`, sending(each)])),
+      ),
+  )
+const mapping = fc
+  .record({
+    gesture: fc.constantFrom('a/k1.turn', 'a/k2.turn', 'b/k1.turn'),
+    parameter: fc.constantFrom('p1', 'p2'),
+    learnedAt: fc.constantFrom('1:cc20', '1:cc21', '2:cc20', '1:nrpn20'),
+  })
+  .map(({ gesture, parameter, learnedAt }): MappingInput => joined(gesture, parameter, { learnedAt }))
+
+/** Controllers with and without layers at two destinations, with few numbers to give: often too few. */
+const anyCrowd = fc
+  .record({
+    x: table,
+    y: table,
+    base: table,
+    b: table,
+    mappings: fc.uniqueArray(mapping, { maxLength: 3, selector: ({ id }) => id }),
+    isMerged: fc.boolean(),
+    kind: fc.constantFrom('replan' as const, 'repair' as const, 'fill' as const),
+    shareLayers: fc.boolean(),
+    isWide: fc.boolean(),
+    high: fc.integer({ min: 20, max: 26 }),
+  })
+  .map(({ x, y, base, b, mappings, isMerged, kind, shareLayers, isWide, high }) => {
+    const stack = { mode: 'replace' as const, gestures: ['k1.turn', 'k2.turn'] }
+    const within = (own: Assigned, isIn: boolean): Assigned =>
+      Object.fromEntries(Object.entries(own).filter(([key]) => stack.gestures.includes(key) === isIn))
+    const hears = isMerged ? { playing: { channels: { kind: 'merged' as const } } } : {}
+    const rig = testRig(
+      [
+        testController(
+          'a',
+          {},
+          {
+            templates: layeredTemplates(within(x, true), within(y, true), stack, within(base, false)),
+          },
+        ),
+        testController('b', b),
+      ],
+      [testDestination('d'), testDestination('e', { hears })],
+      { mappings },
+    )
+    const avoid = (each: 'cc' | 'note' | 'nrpn' | 'program', low: number, top: number) => ({
+      kind: 'avoid' as const,
+      message: each,
+      low,
+      high: top,
+    })
+    const request: AllocateInput = {
+      kind,
+      shareLayers,
+      policy: isWide ? { kind: 'among', channels: [1, 2] } : { kind: 'keep' },
+      rules: [
+        avoid('cc', 0, 19),
+        avoid('cc', high, 51),
+        avoid('cc', 54, 127),
+        avoid('nrpn', 3, 127),
+        avoid('note', 3, 59),
+        avoid('note', 63, 127),
+        avoid('program', 2, 127),
+      ],
+    }
+    return { rig, request }
+  })
+
+function problemFor(rig: Rig, input: AllocateInput) {
+  const checked = check(rig)
+  const request = AllocateRequest.parse(input)
+  const troubles = troublesOf(checked)
+  const { free } = askedSenders(checked, request, troubles)
+  return problemBuilder(checked.context, request, free, troubles)(new Set(), new Set()).problem
+}
+
+it('is as good as integer programming, term by term, for every kind of number, in layers, and where there is too little', async () => {
+  let overfull = 0
+  await fc.assert(
+    fc.asyncProperty(anyCrowd, async ({ rig, request }) => {
+      const problem = problemFor(rig, request)
+      const found = solve(problem, { steps: 200_000 })
+      const { score } = await referenceOptimum(problem)
+      if (score.errors > 0) overfull++
+      if (found.bound === null) expect(found.score).toEqual(score)
+      for (const term of found.proven) expect(found.score[term]).toBe(score[term])
+      const before = found.bound ? TERMS.slice(0, TERMS.indexOf(found.bound.term)) : []
+      if (found.bound && before.every((term) => found.score[term] === score[term]))
+        expect(found.bound.value).toBeLessThanOrEqual(score[found.bound.term])
+    }),
+    { numRuns: 40 },
+  )
+  expect(overfull).toBeGreaterThan(0)
+}, 180_000)
