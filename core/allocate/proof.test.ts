@@ -5,7 +5,7 @@ import { printTag } from '../midi'
 import { perform, placeKey, type Rig, type RigEdit } from '../rig'
 import { moveTo, naiveScore, NAIVE_TERMS, slotsOf, type NaiveScore, type Slot } from '../testing/naive-plan'
 import { joined, type MappingInput } from '../testing/mapped-rigs'
-import { sending, testController, testRig } from '../testing/rigs'
+import { sending, testController, testRig, type Assigned } from '../testing/rigs'
 import { allocate, type Plan } from '.'
 import { AllocateRequest, type AllocateInput } from './request'
 
@@ -77,7 +77,7 @@ const anyFew = fc
     const layer = (id: string, own: typeof x) => ({
       id,
       name: id,
-      assignments: own === undefined ? {} : { 'k1.turn': own },
+      assignments: (own === undefined ? {} : { 'k1.turn': own }) as Assigned,
     })
     const { models } = testRig([])
     const rig = testRig(

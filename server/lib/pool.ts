@@ -1,4 +1,4 @@
-import { mkdtempSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { availableParallelism, tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { Tinypool } from 'tinypool'
@@ -22,7 +22,9 @@ let pool: Tinypool | null = null
 /** The threads, started when they are first needed. A thread loads a file: that is written where only we can. */
 function threads(): Tinypool {
   if (pool) return pool
-  const filename = join(mkdtempSync(join(tmpdir(), 'deft-lattice-')), 'work.mjs')
+  const folder = mkdtempSync(join(tmpdir(), 'deft-lattice-'))
+  process.once('exit', () => rmSync(folder, { recursive: true, force: true }))
+  const filename = join(folder, 'work.mjs')
   writeFileSync(filename, Buffer.from(code, 'base64'), { mode: 0o600 })
   pool = new Tinypool({
     filename,

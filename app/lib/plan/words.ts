@@ -99,14 +99,15 @@ export function proofOf({ bound, isLeast, score }: Plan): string {
 const counted = (count: number, one: string, many: string): string => `${count} ${count === 1 ? one : many}`
 
 /** What a plan comes to, in a line. */
-export function summaryOf({ changes, cures, resolves, stale }: Plan): string {
+export function summaryOf({ changes, cures, resolves, stale, silenced }: Plan): string {
+  const teaches = stale.length + silenced.length
   const parts = [
     counted(changes.length, 'address changes', 'addresses change'),
     ...(cures.length > 0 ? [counted(cures.length, 'other cure', 'other cures')] : []),
     counted(resolves.length, 'finding goes', 'findings go'),
-    stale.length === 0
+    teaches === 0
       ? 'nothing to teach again'
-      : counted(stale.length, 'mapping to teach again', 'mappings to teach again'),
+      : counted(teaches, 'mapping to teach again', 'mappings to teach again'),
   ]
   return parts.join(' · ')
 }
