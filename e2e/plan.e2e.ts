@@ -110,7 +110,7 @@ it('lets a controller stand in for one that is put away', async () => {
   await page.waitFor('it is made', async () => (await page.count('[data-testid=plan]')) === 0)
 })
 
-it('says whom nobody can stand in for, and what would have to be given up', async () => {
+it('says whom nobody can stand in for, and what would help', async () => {
   await page.go('/desk')
   await importText(page, 'found.json', writeRig(nineRingsRig('as-found')))
   await page.find('[data-testid=lattice]')
@@ -120,7 +120,9 @@ it('says whom nobody can stand in for, and what would have to be given up', asyn
   await page.waitFor('whom it cannot stand in for', async () =>
     /no counterpart is left on Merrod 49/.test(await page.text('[data-testid=plan-shortages]')),
   )
-  expect(await page.text('[data-testid=plan-shortages]')).toMatch(/select .* to give up what it moves/)
+  expect(await page.text('[data-testid=plan-shortages]')).toMatch(
+    /To help: .*borrow a controller that has more/,
+  )
 })
 
 it('clears a channel: pitches and bend come along with their numbers, what is pinned stays and is named', async () => {
