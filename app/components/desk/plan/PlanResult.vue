@@ -92,7 +92,7 @@ const struckCount = computed(() => plans.struck.length)
                 <ArrowRight :size="11" class="mx-1 inline" aria-label="to" /><strong>{{ line.to }}</strong>
               </span>
             </span>
-            <span class="text-soft line-clamp-2">{{ line.reason }}</span>
+            <span class="text-soft line-clamp-4">{{ line.reason }}</span>
           </button>
         </li>
       </ul>
