@@ -1,11 +1,16 @@
 import type { Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
+import { followersIn } from './followers'
 import { controlsOf, modelOf, readingOrder, rigIndex, splitGestureKey } from '../rig'
 
 /** Neighbours of one block, layer and kind in reading order, each with all that stay among them. */
-export function chainsOf({ rig, occupancy }: CheckContext, free: ReadonlySet<Sender>): Sender[][] {
+export function chainsOf(context: CheckContext, free: ReadonlySet<Sender>): Sender[][] {
+  const { rig, occupancy } = context
+  const { leaderOf } = followersIn(context)
   const groups = new Map<string, Sender[]>()
   for (const sender of occupancy.senders) {
+    // Who goes where another goes has no run of its own.
+    if (leaderOf(sender) !== null) continue
     const { place, message, messageIndex } = sender
     const controller = rigIndex(rig).controllers.get(place.controller)
     const { control: id, gesture } = splitGestureKey(place.gesture)
