@@ -2,6 +2,7 @@ import { Agent, request } from 'node:http'
 import { describe, expect, it } from 'vitest'
 import { RULES, type Finding } from '../core/conflicts'
 import { parseRig, writeRig } from '../core/rig'
+import { sendingCc, testController, testRig } from '../core/testing/rigs'
 import { ADDRESS } from './browser'
 
 const get = async (path: string) => {
@@ -114,75 +115,16 @@ describe('allocate', () => {
 })
 
 describe('much to do', () => {
-  /** Work for a second or two: 4 controllers of 40 knobs, all on one address. */
-  const crowd = () => {
-    const knobs = Array.from({ length: 40 }, (_, index) => index)
-    return {
-      format: 'deft-lattice/rig',
-      version: 2,
-      name: 'Crowd',
-      models: [
-        {
-          id: 'wide',
-          name: 'Wide',
-          abilities: { connection: 'usb' },
-          surface: {
-            width: 1000,
-            height: 100,
-            controls: knobs.map((n) => ({
-              id: `k${n}`,
-              kind: 'knob',
-              label: `Knob ${n}`,
-              gestures: ['turn'],
-              place: { x: 5 + (n % 30) * 30, y: 5 + Math.floor(n / 30) * 40, w: 14, h: 14 },
-            })),
-          },
-        },
-      ],
-      controllers: Array.from({ length: 4 }, (_, index) => ({
-        id: `c${index}`,
-        name: `C${index}`,
-        letter: 'C',
-        hue: 0,
-        model: 'wide',
-        homeChannel: 1,
-        ports: [{ id: 'out', name: 'Out', direction: 'out' }],
-        templates: [
-          {
-            id: 't',
-            name: 'T',
-            base: Object.fromEntries(
-              knobs.map((n) => [
-                `k${n}.turn`,
-                { messages: [{ kind: 'cc', number: 20, behaviour: { kind: 'absolute' } }] },
-              ]),
-            ),
-          },
-        ],
-      })),
-      destinations: [
-        {
-          id: 'd',
-          name: 'D',
-          kind: 'synth',
-          ports: [{ id: 'in', name: 'In', direction: 'in' }],
-          hears: {},
-          parameters: [{ id: 'p', name: 'P' }],
-        },
-      ],
-      cables: Array.from({ length: 4 }, (_, index) => ({
-        id: `w${index}`,
-        from: { owner: `c${index}`, port: 'out' },
-        to: { owner: 'd', port: 'in' },
-      })),
-    }
+  /** Work for a second or two: 27 controllers of six knobs, all on one address. */
+  const crowd = (): string => {
+    const sends = Object.fromEntries([1, 2, 3, 4, 5, 6].map((n) => [`k${n}.turn`, sendingCc(20)]))
+    const rig = testRig(Array.from({ length: 27 }, (_, index) => testController(`c${index}`, sends)))
+    const request = { kind: 'replan', policy: { kind: 'keep' }, steps: 0 }
+    return JSON.stringify({ rig: JSON.parse(writeRig(rig)), request })
   }
 
   it('two big plans at once, and health answers all the while; a third caller that leaves is not waited for', async () => {
-    const body = JSON.stringify({
-      rig: crowd(),
-      request: { kind: 'replan', policy: { kind: 'keep' }, steps: 0 },
-    })
+    const body = crowd()
     let isDone = false
     const plans = Promise.all([post('/api/allocate', body), post('/api/allocate', body)]).finally(() => {
       isDone = true
@@ -211,10 +153,7 @@ describe('much to do', () => {
   })
 
   it('more than it can do is told to come again', async () => {
-    const body = JSON.stringify({
-      rig: crowd(),
-      request: { kind: 'replan', policy: { kind: 'keep' }, steps: 0 },
-    })
+    const body = crowd()
     const all = await Promise.all(
       Array.from({ length: 12 }, () =>
         fetch(`${ADDRESS}/api/allocate`, {

@@ -2,7 +2,7 @@ import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
 import { check, type Finding } from '../conflicts'
-import { assignmentsOf, numberOf, perform, placeKey, undone, type Rig, type RigEdit } from '../rig'
+import { assignmentsOf, numberOf, perform, placeKey, undone, type Rig } from '../rig'
 import {
   anyRig,
   layeredTemplates,
@@ -12,14 +12,12 @@ import {
   testDestination,
   testRig,
 } from '../testing/rigs'
-import { allocate, problemsOf, type Plan } from '.'
+import { problemsOf, type Plan } from '.'
 import { AllocateRequest, type AllocateInput } from './request'
 import { tagOf } from '../testing/addresses'
 import { onceTaught } from '../mappings'
+import { apply, plan } from '../testing/plans'
 
-const apply = (rig: Rig, edits: readonly RigEdit[]): Rig => perform(rig, 'plan', edits).rig
-const plan = (rig: Rig, input: AllocateInput): Plan =>
-  allocate(check(rig), AllocateRequest.parse(input), apply)
 const after = (rig: Rig, input: AllocateInput): Rig => apply(rig, plan(rig, input).edits)
 const errors = (rig: Rig): Finding[] => check(rig).findings.filter(({ severity }) => severity === 'error')
 /** Errors before those of one cause are told as one. */

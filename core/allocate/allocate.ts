@@ -5,7 +5,7 @@ import { problemBuilder } from './build-problem'
 import { changesOf } from './changes'
 import { firstCures, type FirstCure } from './cures'
 import { followersIn } from './followers'
-import { askedSenders, troublesOf, type Trouble } from './free'
+import { askedSenders, troublesOf } from './free'
 import { faultsOf } from './faults'
 import type { Plan, PlannedChange } from './plan'
 import { planned, type Planned } from './planned'
@@ -14,7 +14,9 @@ import type { AllocateRequest } from './request'
 import { heldBack, heldErrors, shortagesOf } from './shortages'
 import { silencedBy } from './silenced'
 import { standIn } from './stand-in'
+import { untaughtTroubles } from './teaching'
 import { certainBeside } from './solver/certain'
+import { addressOf } from './solver/problem'
 import type { Progress, Solution } from './solver/solve'
 
 /**
@@ -30,31 +32,6 @@ function withLeaders(context: CheckContext, request: AllocateRequest): AllocateR
     struck.has(sender.key) ? (followersIn(context).leaderOf(sender)?.key ?? []) : [],
   )
   return leaders.length === 0 ? request : { ...request, struck: [...request.struck, ...leaders] }
-}
-
-/** What is certain of a plan: where some addresses were barred, the first solution was of a problem with more freedom. */
-function certainOf(first: Solution, last: Solution): Pick<Plan, 'proven' | 'bound' | 'isLeast'> {
-  return first === last
-    ? { proven: last.proven, bound: last.bound, isLeast: last.isLeast }
-    : { ...certainBeside(first, last.score), isLeast: false }
-}
-
-/**
- * What is certain where someone is left: an error that depends on where something listens can end because that is taught
- * elsewhere, which is not part of what is weighed. So whoever has part in such could have stayed, and made room.
- */
-function besideMappings(
-  certain: Pick<Plan, 'proven' | 'bound' | 'isLeast'>,
-  { built: { free }, solution: { score } }: Planned,
-  troubles: readonly Trouble[],
-): Pick<Plan, 'proven' | 'bound' | 'isLeast'> {
-  const concerned = new Set(
-    troubles.flatMap(({ isOfMappings, senders }) => (isOfMappings ? senders.map(({ key }) => key) : [])),
-  )
-  const open = [...free].filter(({ key }) => concerned.has(key)).length
-  if (open === 0 || score.errors === 0) return certain
-  const least = certain.bound?.term === 'errors' ? certain.bound.value : score.errors
-  return { proven: [], bound: { term: 'errors', value: Math.max(0, least - open) }, isLeast: false }
 }
 
 /**
@@ -76,10 +53,10 @@ export function allocate(
   const { free: senders, fixed } = askedSenders(cured.check, request, troubles)
   const buildProblem = problemBuilder(context, request, senders, troubles)
   const barred = new Set<string>()
-  let first: Solution | null = null
+  /** What was solved with more freedom than the plan has: nothing can be better than what is proven of it. */
+  let freer: Solution | null = null
   for (let attempt = 1; ; attempt++) {
     const last = planned(context, request, buildProblem, barred, onProgress)
-    first ??= last.solution
     const moves = changesOf(
       context,
       last.built,
@@ -104,12 +81,35 @@ export function allocate(
         ],
         free: senders.length,
         score: last.solution.score,
-        ...besideMappings(certainOf(first, last.solution), last, troubles),
+        ...certainOf(last),
       }
+    freer ??= last.solution
     const level = Math.min(2, Math.floor((attempt - 1) / ATTEMPTS_EACH))
     for (const { spots } of faults) barred.add(spots[level] ?? '')
   }
+
+  function certainOf(last: Planned): Pick<Plan, 'proven' | 'bound' | 'isLeast'> {
+    const { proven, bound, isLeast } = last.solution
+    const firm = untaughtTroubles(context, senders, troubles)
+    if (firm !== troubles) {
+      const without = problemBuilder(context, request, senders, firm)
+      const more = planned(context, request, without, new Set(), onProgress)
+      const isThere = more.solution.isLeast && isSamePlace(more, last)
+      return { ...certainBeside(more.solution, last.solution.score), isLeast: isThere }
+    }
+    return freer === null
+      ? { proven, bound, isLeast }
+      : { ...certainBeside(freer, last.solution.score), isLeast: false }
+  }
 }
+
+/** Do two solutions for the same senders put everyone at the same address? */
+const isSamePlace = (a: Planned, b: Planned): boolean =>
+  a.built.senders.every(
+    (_, item) =>
+      addressOf(a.built.problem, item, a.solution.choice) ===
+      addressOf(b.built.problem, item, b.solution.choice),
+  )
 
 /** What is told of a plan: what it changes, and what comes of it. */
 function told({

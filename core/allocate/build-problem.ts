@@ -21,12 +21,6 @@ export interface GoesTo {
   number: number | null
 }
 
-/** Mappings that are heard no more, and all that hear nothing, with a channel that is left. */
-export interface Loss {
-  stale: number
-  warnings: number
-}
-
 /** A problem for the solver, with what its items and candidates stand for. */
 export interface BuiltProblem {
   problem: Problem
@@ -37,8 +31,6 @@ export interface BuiltProblem {
   goesTo: (item: number, candidate: number) => GoesTo | null
   /** Addresses that could be given to a sender if it were alone. */
   roomFor: (item: number) => readonly number[]
-  /** What a sender could lose at the least by leaving its channel, in each way there is; mappings of several left out. */
-  leaving: (item: number) => readonly Loss[]
   /** Is a sender left in an error, without a number, or where it was not to stay, by a candidate? */
   isLeft: (item: number, candidate: number) => boolean
 }
@@ -88,7 +80,7 @@ export function problemBuilder(
 
     const add = (sender: Sender): number => {
       const spots = channels(sender).flatMap((channel) => {
-        const { far, near } = spotsOf.get(sender)?.all(channel) ?? { far: [], near: [] }
+        const { far, near } = spotsOf.get(sender)?.(channel) ?? { far: [], near: [] }
         return [...far, ...near]
       })
       const isOpen = ({ channel, number }: Spot): boolean =>
@@ -170,17 +162,6 @@ export function problemBuilder(
       },
       roomFor: (item) =>
         [...(shapes[item]?.addresses ?? [])].filter((_, candidate) => isFreed(item, candidate)),
-      leaving: (item) => {
-        const { sender } = items[item] ?? {}
-        if (!sender || !free.has(sender)) return []
-        const near = CHANNELS.filter((channel) => channel !== sender.channel).flatMap(
-          (channel) => spotsOf.get(sender)?.near(channel) ?? [],
-        )
-        return [hearings.of(sender), ...near.map(({ unheard }) => unheard)].map((unheard) => {
-          const { stale, warnings } = costsUnheard(unheard)
-          return { stale, warnings: warnings + 1 }
-        })
-      },
       isLeft: (item, candidate) => {
         const still = items[item]?.stills[candidate] ?? null
         return still !== null && (still.isLeft || still.isUnmet)
@@ -190,7 +171,7 @@ export function problemBuilder(
 }
 
 /** What mappings cost that hear nothing; such as several serve have items of their own. */
-function costsUnheard(unheard: readonly Hearing[]): Loss {
+function costsUnheard(unheard: readonly Hearing[]): { stale: number; warnings: number } {
   const alone = unheard.filter(({ leaders }) => leaders.length === 1)
   return { stale: alone.filter(({ isHeard }) => isHeard).length, warnings: alone.length }
 }

@@ -55,12 +55,6 @@ export const barSpots = (
 export const standingKey = ({ place }: Sender): string =>
   `${place.controller}/${place.template}/${place.layer ?? ''}`
 
-/** The spots of one sender, by channel. */
-export interface SpotsByChannel {
-  all: (channel: Channel) => Spots
-  near: (channel: Channel) => readonly NearSpot[]
-}
-
 /** Finds the spots of senders; what is the same for many is found once. */
 export function spotFinder(
   context: CheckContext,
@@ -68,7 +62,7 @@ export function spotFinder(
   ground: Ground,
   hearings: Hearings,
   numbersFor: (kind: MessageKind) => readonly number[],
-): (sender: Sender) => SpotsByChannel {
+): (sender: Sender) => (channel: Channel) => Spots {
   const { rig, occupancy } = context
   const withFollowers = withFollowersIn(context)
   const shares = request.shareLayers
@@ -77,7 +71,7 @@ export function spotFinder(
   return (sender) => {
     const { message } = sender
     const freedom = freedomOf(context, request, sender)
-    if ('why' in freedom || !isChannelMessage(message)) return NONE
+    if ('why' in freedom || !isChannelMessage(message)) return () => NONE
     const all = withFollowers(sender)
     const own = freedom.free === 'channel' ? [null] : noteAlready(context, sender)
     const numbers = own ?? numbersFor(message.kind)
@@ -130,39 +124,28 @@ export function spotFinder(
     const isElsewhere = (channel: Channel, number: number | null): boolean =>
       channel !== sender.channel || (number !== null && number !== numberOf(message))
     const isJoined = hearings.listenings(sender).length > 0
-    const nearNumbers = byChannel((channel) =>
-      isJoined ? numbers.filter((number) => isNear(channel, number)) : [],
-    )
-    const near = byChannel((channel) =>
-      nearNumbers(channel).flatMap((number): NearSpot[] => {
-        const spot = isElsewhere(channel, number) ? spotAt(channel, number, false) : null
-        return spot ? [{ ...spot, unheard: unheardAt(channel, number) }] : []
-      }),
-    )
-    const farOn = byChannel((channel) => {
+    const known = new Map<Channel, Spots>()
+    return (channel) => {
+      const before = known.get(channel)
+      if (before) return before
       const key = `${channel} ${alike}`
       const shared = far.get(key) ?? numbers.flatMap((number) => spotAt(channel, number, true) ?? [])
       far.set(key, shared)
-      const own = nearNumbers(channel)
-      return shared.filter(({ number }) => isElsewhere(channel, number) && !own.includes(number))
-    })
-    return { near, all: (channel) => ({ far: farOn(channel), near: near(channel) }) }
+      const near = isJoined ? numbers.filter((number) => isNear(channel, number)) : []
+      const spots = {
+        far: shared.filter(({ number }) => isElsewhere(channel, number) && !near.includes(number)),
+        near: near.flatMap((number): NearSpot[] => {
+          const spot = isElsewhere(channel, number) ? spotAt(channel, number, false) : null
+          return spot ? [{ ...spot, unheard: unheardAt(channel, number) }] : []
+        }),
+      }
+      known.set(channel, spots)
+      return spots
+    }
   }
 }
 
-const NONE: SpotsByChannel = { near: () => [], all: () => ({ far: [], near: [] }) }
-
-/** What is found for a channel once it is asked for. */
-function byChannel<T>(find: (channel: Channel) => T): (channel: Channel) => T {
-  const known = new Map<Channel, T>()
-  return (channel) => {
-    const before = known.get(channel)
-    if (before !== undefined) return before
-    const found = find(channel)
-    known.set(channel, found)
-    return found
-  }
-}
+const NONE: Spots = { far: [], near: [] }
 
 /** The one number that poly pressure can have whose control sends a note of a given number; null for everything else. */
 function noteAlready({ occupancy }: CheckContext, sender: Sender): number[] | null {

@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { check } from '../conflicts'
-import { perform, type Rig, type RigEdit } from '../rig'
-import { tagOf } from '../testing/addresses'
+import type { Rig } from '../rig'
 import { joined, only } from '../testing/mapped-rigs'
 import {
   layeredTemplates,
@@ -11,14 +10,10 @@ import {
   testDestination,
   testRig,
 } from '../testing/rigs'
-import { allocate, TERMS, type Plan } from '.'
-import { AllocateRequest, type AllocateInput } from './request'
+import { TERMS, type Plan } from '.'
+import type { AllocateInput } from './request'
+import { apply, moves, plan } from '../testing/plans'
 
-const apply = (rig: Rig, edits: readonly RigEdit[]): Rig => perform(rig, 'plan', edits).rig
-const plan = (rig: Rig, input: AllocateInput): Plan =>
-  allocate(check(rig), AllocateRequest.parse(input), apply)
-const moves = ({ changes }: Plan): string[] =>
-  changes.map(({ at, from, to }) => `${at.controller}/${at.gesture}: ${tagOf(from)} → ${tagOf(to)}`)
 const errorsAfter = (rig: Rig, { edits }: Plan): string[] =>
   check(apply(rig, edits)).findings.flatMap(({ severity, message }) =>
     severity === 'error' ? [message] : [],
@@ -230,6 +225,67 @@ it('leaves the last number to the one who wants it', () => {
   expect(found.shortages.flatMap(({ at }) => at)).not.toEqual([])
   const wide = plan(rig, { kind: 'repair' })
   expect(moves(wide)).toEqual([expect.stringMatching(/^b\/k1\.turn: 1:cc20 → 2:/)])
+})
+
+it('tells what moves nothing from then on although nothing is lost', () => {
+  const sends = { 'k1.turn': sendingCc(20) }
+  const rig = testRig(
+    [
+      testController(
+        'a',
+        {},
+        { templates: layeredTemplates(sends, sends, { mode: 'replace', gestures: ['k1.turn'] }) },
+      ),
+    ],
+    undefined,
+    {
+      mappings: [
+        joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' }),
+        joined('a/k1.turn', 'p2', { learnedAt: '1:cc20' }),
+      ],
+    },
+  )
+  const found = plan(rig, { kind: 'repair' })
+  expect(moves(found)).toHaveLength(1)
+  expect(found.stale).toEqual([])
+  expect(found.silenced.map(({ message }) => message)).toEqual([
+    expect.stringMatching(/moves nothing until whichever of D · One and D · Two it is for is taught there/),
+  ])
+})
+
+it('an error of two mappings at once is not proven to stay, as it may end by what is taught elsewhere', () => {
+  const pinned = (number: number) => ({ ...sendingCc(number), pinned: true })
+  const rig = testRig(
+    [
+      testController(
+        'a',
+        {},
+        {
+          templates: layeredTemplates(
+            { 'k1.turn': sendingCc(21) },
+            { 'k1.turn': sendingCc(20) },
+            { mode: 'replace', gestures: ['k1.turn'] },
+            { 'k2.turn': pinned(20) },
+          ),
+        },
+      ),
+    ],
+    undefined,
+    {
+      mappings: [
+        joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' }),
+        joined('a/k2.turn', 'p1', { learnedAt: '1:cc21' }),
+      ],
+    },
+  )
+  const rules = [
+    { kind: 'avoid' as const, low: 0, high: 19 },
+    { kind: 'avoid' as const, low: 23, high: 127 },
+  ]
+  const found = plan(rig, { kind: 'replan', policy: { kind: 'keep' }, rules })
+  expect(found.score.errors).toBe(1)
+  expect(found.proven).not.toContain('errors')
+  expect(found.bound).toEqual({ term: 'errors', value: 0 })
 })
 
 describe('help', () => {

@@ -1,17 +1,12 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { check } from '../conflicts'
-import { assignmentsOf, channelOf, perform, type Rig, type RigEdit } from '../rig'
+import { assignmentsOf, channelOf, type Rig } from '../rig'
 import { sending, sendingCc, testController, testDestination, testRig } from '../testing/rigs'
-import { allocate, problemsOf, type Plan } from '.'
+import { problemsOf } from '.'
 import { AllocateRequest, type AllocateInput } from './request'
 import { tagOf } from '../testing/addresses'
-
-const apply = (rig: Rig, edits: readonly RigEdit[]): Rig => perform(rig, 'plan', edits).rig
-const plan = (rig: Rig, input: AllocateInput): Plan =>
-  allocate(check(rig), AllocateRequest.parse(input), apply)
-const moves = ({ changes }: Plan): string[] =>
-  changes.map(({ at, from, to }) => `${at.controller}/${at.gesture}: ${tagOf(from)} → ${tagOf(to)}`)
+import { apply, moves, plan } from '../testing/plans'
 
 const pads = {
   id: 'pads',

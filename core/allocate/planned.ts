@@ -72,29 +72,6 @@ function rivalsOf(built: BuiltProblem, choice: Choice): ReadonlySet<Sender> {
   return new Set(senders.filter((sender, item) => free.has(sender) && isRival(item)))
 }
 
-/** An address of an item is in the way of so many of another's at most: as a pair, of four. */
-const MOST_IN_THE_WAY = 4
-
-/**
- * Has everyone so much room on its own channel that nothing could be won by leaving it? Whoever left could as well have
- * an address of its own channel that nobody has, at no loss but without the warning for the channel.
- */
-function isRoomy({ problem, leaving, roomFor, senders, free }: BuiltProblem, { score }: Solution): boolean {
-  if (score.errors + score.unmet > 0) return false
-  return senders.every((sender, item) => {
-    const shape = problem.items[item]
-    if (!shape || !free.has(sender)) return true
-    const { stale, warnings } = shape.costs
-    const room = roomFor(item).length
-    // The last way of all: what it would lose on its own channel where nothing hears it.
-    const most = { stale: maximum(stale), warnings: maximum(warnings) }
-    const losesLess = leaving(item).some((loss) => loss.stale < most.stale || loss.warnings <= most.warnings)
-    return room > MOST_IN_THE_WAY * free.size && !losesLess
-  })
-}
-
-const maximum = (values: Uint16Array): number => values.reduce((high, value) => Math.max(high, value), 0)
-
 /** Nothing of a solution is certain but that no term is less than nothing. */
 function withoutProof(solution: Solution): Solution {
   const open = TERMS.findIndex((term) => solution.score[term] > 0)
@@ -109,7 +86,8 @@ function withoutProof(solution: Solution): Solution {
 
 /**
  * Solve it on the channels that senders have. Where channels may be left for want of room, that is enough if
- * nothing could be won by it: each channel that is left counts as a warning. Else all may go to all channels.
+ * nobody is left and nothing is lost or unheard: each channel that is left counts as a warning. Else all may go to all
+ * channels.
  */
 export function planned(
   context: CheckContext,
@@ -132,8 +110,8 @@ export function planned(
     return { built: near, solution: solveInFields(near.problem, together, CHANNELS.length, options) }
   const solution = solve(near.problem, options)
   const { errors, unmet, stale, warnings } = solution.score
-  const isEnough = errors + unmet + stale + warnings === 0 || isRoomy(near, solution)
-  if (request.policy.kind !== 'keep-if-room' || isEnough) return { built: near, solution }
+  const isLossless = errors + unmet + stale + warnings === 0
+  if (request.policy.kind !== 'keep-if-room' || isLossless) return { built: near, solution }
   if (isStopped) return { built: near, solution: withoutProof(solution) }
   const places = near.senders.reduce((sum, _, item) => sum + near.roomFor(item).length, 0)
   if (places * CHANNELS.length <= (errors + unmet > 0 ? MOST_PLACES : MOST_PLACES_TO_WIN)) {

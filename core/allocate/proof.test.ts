@@ -2,14 +2,13 @@ import * as fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { check } from '../conflicts'
 import { printTag } from '../midi'
-import { perform, placeKey, type Rig, type RigEdit } from '../rig'
+import { placeKey, type Rig, type RigEdit } from '../rig'
 import { moveTo, naiveScore, NAIVE_TERMS, slotsOf, type NaiveScore, type Slot } from '../testing/naive-plan'
 import { joined, type MappingInput } from '../testing/mapped-rigs'
 import { sending, testController, testRig, type Assigned } from '../testing/rigs'
-import { allocate, type Plan } from '.'
-import { AllocateRequest, type AllocateInput } from './request'
+import type { AllocateInput } from './request'
+import { apply, plan } from '../testing/plans'
 
-const apply = (rig: Rig, edits: readonly RigEdit[]): Rig => perform(rig, 'plan', edits).rig
 const ROW = ['k1.turn', 'k2.turn', 'k3.turn']
 const OPEN = [20, 21, 22]
 
@@ -109,8 +108,6 @@ const rules = [
   { kind: 'avoid' as const, low: 0, high: 19 },
   { kind: 'avoid' as const, low: 23, high: 127 },
 ]
-const plan = (rig: Rig, input: AllocateInput): Plan =>
-  allocate(check(rig), AllocateRequest.parse(input), apply)
 
 /** Is something moved to where something else is, which layers do only if they are asked to? */
 function sharesAnew(before: Rig, after: Rig): boolean {

@@ -1,6 +1,6 @@
 import { CHANNELS } from '../midi'
 import type { Sender } from '../addresses'
-import { findingPlace, placeWords, type Apply, type Check, type CheckContext } from '../conflicts'
+import { findingPlace, listed, placeWords, type Apply, type Check, type CheckContext } from '../conflicts'
 import { MESSAGE_KIND_NAME, rigIndex, type Rig } from '../rig'
 import { followersIn } from './followers'
 import type { Trouble } from './free'
@@ -55,9 +55,7 @@ function whereWords({ policy }: AllocateRequest, rig: Rig, { channel, place }: S
 
 const channelWords = (channels: readonly number[]): string => {
   const sorted = channels.toSorted((a, b) => a - b)
-  return sorted.length === 1
-    ? `channel ${sorted[0]}`
-    : `channels ${sorted.slice(0, -1).join(', ')} and ${sorted.at(-1)}`
+  return sorted.length === 1 ? `channel ${sorted[0]}` : `channels ${listed(sorted.map(String))}`
 }
 
 /** What kind of place a sender needs: a number, or for what keeps its number a channel. */

@@ -1,5 +1,5 @@
 import { sendersIn, type Sender } from '../addresses'
-import { placeWords } from '../conflicts'
+import { listed, placeWords } from '../conflicts'
 import { printTag } from '../midi'
 import { mappingName, purposesOf } from '../mappings'
 import { rigIndex, type Id, type Rig } from '../rig'
@@ -32,7 +32,7 @@ export function silencedBy(
     const which =
       names.length === 1
         ? `${names[0]} is taught there`
-        : `whichever of ${names.join(' and ')} it is for is taught there`
+        : `whichever of ${listed(names)} it is for is taught there`
     return [{ at, message: `${placeWords(before, [at])} moves nothing until ${which}: ${printTag(to)}.` }]
   })
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { check } from '../conflicts'
-import { perform, type Rig, type RigEdit, type RigInput } from '../rig'
+import type { Rig, RigInput } from '../rig'
 import { tagOf } from '../testing/addresses'
 import {
   layeredTemplates,
@@ -11,12 +11,9 @@ import {
   testRig,
   type Assigned,
 } from '../testing/rigs'
-import { allocate, type Plan } from '.'
-import { AllocateRequest, type AllocateInput } from './request'
+import type { Plan } from '.'
+import { apply, plan } from '../testing/plans'
 
-const apply = (rig: Rig, edits: readonly RigEdit[]): Rig => perform(rig, 'plan', edits).rig
-const plan = (rig: Rig, input: AllocateInput): Plan =>
-  allocate(check(rig), AllocateRequest.parse(input), apply)
 const moves = ({ changes }: Plan): string[] => changes.map(({ at, to }) => `${at.gesture} → ${tagOf(to)}`)
 
 describe('stand in', () => {

@@ -1,6 +1,6 @@
 import { printTag } from '../midi'
 import { mappingName, mappingState, unheardAfter } from '../mappings'
-import { newErrors, recheckWith, type Apply, type Check } from '../conflicts'
+import { listed, newErrors, recheckWith, type Apply, type Check } from '../conflicts'
 import {
   gestureName,
   gestureRef,
@@ -112,15 +112,12 @@ function shortagesOf(
     const more = group.length - names.length
     const all = more > 0 ? [...names, `${more} more`] : names
     return {
-      message: `${enumerated(all)} (${missing.name}): no counterpart is left on ${borrowed.name}.`,
+      message: `${listed(all)} (${missing.name}): no counterpart is left on ${borrowed.name}.`,
       help,
       at: [],
     }
   })
 }
-
-const enumerated = (names: readonly string[]): string =>
-  names.length < 2 ? (names[0] ?? '') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`
 
 /**
  * A borrowed controller takes over the addresses at which destinations learned a missing one, each by a gesture that is

@@ -11,14 +11,9 @@ import {
 } from '../testing/rigs'
 import { check } from '.'
 import { addressAt, tagsOf } from '../testing/addresses'
+import { bright, joinedAlone, two } from '../testing/mapped-rigs'
 
 const found = (rig: Rig): string[] => check(rig).findings.map(({ rule, severity }) => `${severity} ${rule}`)
-
-const two = (
-  a: Assigned,
-  b: Assigned,
-  ...rest: Parameters<typeof testRig> extends [unknown, ...infer R] ? R : never
-): Rig => testRig([testController('a', a), testController('b', b)], ...rest)
 
 const buttons = { behaviour: { kind: 'trigger' } }
 const merged = testDestination('d', { hears: { playing: { channels: { kind: 'merged' } }, settable: true } })
@@ -28,15 +23,6 @@ const kept = testDestination('d', {
     { id: 'c', function: 'its transport', kind: 'cc', channel: 1, low: 110, high: 117, serves: ['p1'] },
   ],
 })
-const bright = testDestination('d', {
-  parameters: [
-    { id: 'p1', name: 'One' },
-    { id: 'bright', name: 'Bright', fixed: { kind: 'cc', number: 74 } },
-  ],
-})
-const joined = (gesture: string, parameter: string, learnedAt: string | null = null) => [
-  { id: 'm', gesture, destination: 'd', parameter, learnedAt },
-]
 
 describe('same-address', () => {
   it('finds two gestures on one address, once, naming both and the destination', () => {
@@ -205,9 +191,9 @@ describe('pair-broken', () => {
   it('is an error where the pair was learned, advice where nobody hears it', () => {
     const user = { 'k1.turn': sendingCc(49) }
     expect(found(two(pair, user))).toEqual(['advice pair-broken'])
-    expect(found(two(pair, user, undefined, { mappings: joined('a/k1.turn', 'p1', '1:cc17+49') }))).toEqual([
-      'error pair-broken',
-    ])
+    expect(
+      found(two(pair, user, undefined, { mappings: joinedAlone('a/k1.turn', 'p1', '1:cc17+49') })),
+    ).toEqual(['error pair-broken'])
   })
   it('speaks also when the first is sent alone but the destination hears a pair', () => {
     const hearsPair = testDestination('d', {
@@ -251,10 +237,14 @@ describe('claimed', () => {
   it('finds a kept address, unless the gesture serves what it is kept for', () => {
     expect(found(testRig([testController('a', sent)], [kept]))).toEqual(['error claimed'])
     expect(
-      found(testRig([testController('a', sent)], [kept], { mappings: joined('a/k1.turn', 'p1', '1:cc112') })),
+      found(
+        testRig([testController('a', sent)], [kept], { mappings: joinedAlone('a/k1.turn', 'p1', '1:cc112') }),
+      ),
     ).toEqual([])
     expect(
-      found(testRig([testController('a', sent)], [kept], { mappings: joined('a/k1.turn', 'p2', '1:cc112') })),
+      found(
+        testRig([testController('a', sent)], [kept], { mappings: joinedAlone('a/k1.turn', 'p2', '1:cc112') }),
+      ),
     ).toEqual(['error claimed'])
     expect(found(testRig([testController('a', { 'k1.turn': sendingCc(118) })], [kept]))).toEqual([])
   })
@@ -270,7 +260,7 @@ describe('well-known', () => {
     expect(
       found(
         testRig([testController('a', sent)], [testDestination('d')], {
-          mappings: joined('a/k1.turn', 'p1', '1:cc74'),
+          mappings: joinedAlone('a/k1.turn', 'p1', '1:cc74'),
         }),
       ),
     ).toEqual(['advice well-known'])
@@ -286,7 +276,7 @@ describe('well-known', () => {
   })
   it('is silent for the meaning itself, and for a control that is joined to nothing', () => {
     expect(
-      found(testRig([testController('a', sent)], [bright], { mappings: joined('a/k1.turn', 'bright') })),
+      found(testRig([testController('a', sent)], [bright], { mappings: joinedAlone('a/k1.turn', 'bright') })),
     ).toEqual([])
     expect(found(testRig([testController('a', sent)], [bright]))).toEqual([])
   })

@@ -2,10 +2,11 @@ import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
 import { perform, type Rig } from '../rig'
-import { anyRig, sendingCc, testController, testDestination, testRig, type Assigned } from '../testing/rigs'
+import { anyRig, sendingCc } from '../testing/rigs'
 import { onceTaught } from '../mappings'
 import { check, RULES, type Finding } from '.'
 import { tagsOf } from '../testing/addresses'
+import { bright, joinedAlone, two } from '../testing/mapped-rigs'
 
 /** Errors one by one: those of one cause, which are told as one, count by themselves. */
 const errorsOf = (rig: Rig): Set<string> =>
@@ -20,22 +21,6 @@ const errorsOf = (rig: Rig): Set<string> =>
             .join()} ${destinations.toSorted().join()}`,
       ),
   )
-
-const two = (
-  a: Assigned,
-  b: Assigned,
-  ...rest: Parameters<typeof testRig> extends [unknown, ...infer R] ? R : never
-): Rig => testRig([testController('a', a), testController('b', b)], ...rest)
-
-const bright = testDestination('d', {
-  parameters: [
-    { id: 'p1', name: 'One' },
-    { id: 'bright', name: 'Bright', fixed: { kind: 'cc', number: 74 } },
-  ],
-})
-const joined = (gesture: string, parameter: string, learnedAt: string | null = null) => [
-  { id: 'm', gesture, destination: 'd', parameter, learnedAt },
-]
 
 describe('fixes', () => {
   it('each removes its finding and brings no new error', () => {
@@ -65,7 +50,7 @@ describe('fixes', () => {
       { 'k1.turn': { ...sendingCc(74), pinned: true } },
       { 'k1.turn': sendingCc(74) },
       [bright],
-      { mappings: joined('b/k1.turn', 'bright') },
+      { mappings: joinedAlone('b/k1.turn', 'bright') },
     )
     const { findings, fixesOf } = check(rig)
     expect(findings.map(({ rule }) => rule)).toEqual(['same-address'])

@@ -66,3 +66,25 @@ export const only = (...channels: number[]) => ({
 })
 export const learned20 = joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' })
 export const sends20 = { 'k1.turn': sendingCc(20) }
+
+/** Two controllers, each with what it sends. */
+export const two = (
+  a: Assigned,
+  b: Assigned,
+  ...rest: Parameters<typeof testRig> extends [unknown, ...infer R] ? R : never
+): Rig => testRig([testController('a', a), testController('b', b)], ...rest)
+
+/** A destination with a parameter that takes CC 74 only. */
+export const bright = testDestination('d', {
+  parameters: [
+    { id: 'p1', name: 'One' },
+    { id: 'bright', name: 'Bright', fixed: { kind: 'cc', number: 74 } },
+  ],
+})
+
+/** The only mapping of a rig. */
+export const joinedAlone = (
+  gesture: string,
+  parameter: string,
+  learnedAt: string | null = null,
+): MappingInput[] => [{ id: 'm', gesture, destination: 'd', parameter, learnedAt }]

@@ -70,6 +70,8 @@ const LEAST_ANEW = 7
 /** The lowest addresses of equal plans are looked for with one in so many of the steps that are left. */
 const LAST_SHARE = 4
 const ROUND_ITEMS = 120_000
+/** Rounds of a large problem; of one with very many candidates down to the least. */
+const LARGE_ROUNDS = 24
 const LEAST_ROUNDS = 8
 /** So many candidates are looked at in all rounds of a term, and in all tries at first. */
 const ROUND_CANDIDATES = 60_000_000
@@ -195,7 +197,7 @@ function solvePart(
     ? 1
     : Math.max(
         LEAST_ROUNDS,
-        Math.min(effort.rounds, Math.max(24, Math.floor(ROUND_ITEMS / size.items)), mostRounds),
+        Math.min(effort.rounds, Math.max(LARGE_ROUNDS, Math.floor(ROUND_ITEMS / size.items)), mostRounds),
       )
   const mostTries = Math.ceil((TRY_CANDIDATES * whole.chains.length) / (size.candidates + 1))
   const firstTries = Math.min(mostTries, isLarge ? QUICK_TRIES : effort.firstTries)

@@ -2,7 +2,7 @@ import type { Sender } from '../../addresses'
 import { MESSAGE_KIND_NAME, modelOf, rigIndex, splitGestureKey, type Rig } from '../../rig'
 import { freeAddresses } from '../free'
 import type { Rule } from '../rule'
-import { destinationWords, senderWords } from '../words'
+import { destinationWords, senderWords, verb } from '../words'
 
 /** The block of a sender's control: house rules may hold for it alone. */
 function blockOf(rig: Rig, { place }: Sender): string {
@@ -44,7 +44,7 @@ export const full: Rule = {
       return [
         {
           severity: 'error' as const,
-          message: `${senders.length} messages of ${owners.size === 1 ? senderWords(rig, senders) : `${owners.size} controllers`} want a ${MESSAGE_KIND_NAME[first.message.kind]} number on channel ${first.channel}, and ${numbers.size === 0 ? 'none is' : `${numbers.size} are`} left there at ${destinationWords(rig, destinations)}: let some send on another channel.`,
+          message: `${senders.length === 1 ? '1 message' : `${senders.length} messages`} of ${owners.size === 1 ? senderWords(rig, senders) : `${owners.size} controllers`} ${verb(senders.length, 'wants', 'want')} a ${MESSAGE_KIND_NAME[first.message.kind]} number on channel ${first.channel}, and ${numbers.size === 0 ? 'none is' : `${numbers.size} ${verb(numbers.size, 'is', 'are')}`} left there at ${destinationWords(rig, destinations)}: let some send on another channel.`,
           senders,
           addresses: [],
           destinations,

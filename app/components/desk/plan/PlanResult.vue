@@ -19,7 +19,9 @@ const struckCount = computed(() => plans.struck.length)
   <div class="px-5 py-3 text-xs" data-testid="plan-result">
     <p class="font-bold" data-testid="plan-summary">{{ summaryOf(plan) }}</p>
     <p class="text-soft mt-0.5">
-      {{ plans.kind === 'stand-in' ? 'Matched by kind, in reading order.' : proofOf(plan) }}
+      {{
+        plans.kind === 'stand-in' ? 'Matched by how it is moved, kind, behaviour and place.' : proofOf(plan)
+      }}
       <button
         v-if="struckCount > 0"
         type="button"

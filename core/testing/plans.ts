@@ -1,0 +1,16 @@
+import { allocate, type Plan } from '../allocate'
+import { AllocateRequest, type AllocateInput } from '../allocate/request'
+import { check } from '../conflicts'
+import { perform, type Rig, type RigEdit } from '../rig'
+import { tagOf } from './addresses'
+
+/** A rig with edits made. */
+export const apply = (rig: Rig, edits: readonly RigEdit[]): Rig => perform(rig, 'plan', edits).rig
+
+/** The plan of a rig as it is. */
+export const plan = (rig: Rig, input: AllocateInput): Plan =>
+  allocate(check(rig), AllocateRequest.parse(input), apply)
+
+/** What a plan moves, each with its gesture: `a/k1.turn: 1:cc20 → 1:cc21`. */
+export const moves = ({ changes }: Plan): string[] =>
+  changes.map(({ at, from, to }) => `${at.controller}/${at.gesture}: ${tagOf(from)} → ${tagOf(to)}`)
