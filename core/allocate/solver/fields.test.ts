@@ -61,9 +61,9 @@ const fixedAt = (address: number): Shape => ({
   fieldless: null,
 })
 
-/** The best choice of all in which every group keeps to a field of its own. */
+/** The best choice of all in which every group keeps to a field: to one of its own where there are enough. */
 function triedThrough(problem: Problem, { groups, count, fieldOf }: Fields, fields: number): Choice {
-  const all = ways(count, fields, Math.ceil(count / fields)).map((way) =>
+  const all = ways(count, fields, count <= fields ? 1 : count).map((way) =>
     bestByTrying(problem, (item, address) => {
       const group = groups[item] ?? -1
       return group < 0 || address === NOWHERE || fieldOf(address) === way[group]
