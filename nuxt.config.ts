@@ -2,6 +2,7 @@ import tailwindcss from '@tailwindcss/vite'
 import { fileURLToPath } from 'node:url'
 import { workCode } from './scripts/work-code'
 
+const base64 = (what: string | Uint8Array): string => Buffer.from(what).toString('base64')
 const folder = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 
 export default defineNuxtConfig({
@@ -38,7 +39,10 @@ export default defineNuxtConfig({
     alias: { '#core': folder('./core'), '#demo': folder('./demo') },
     virtual: {
       // As base64: what the build replaces in code, it would replace within a text too.
-      '#work-code': async () => `export default '${Buffer.from(await workCode()).toString('base64')}'`,
+      '#work-code': async () => {
+        const { code, runtime } = await workCode()
+        return `export default '${base64(code)}'\nexport const runtime = '${base64(runtime)}'`
+      },
     },
     // It starts its threads from a file of its own, which nothing imports.
     externals: { traceInclude: [folder('./node_modules/tinypool/dist/entry/worker.js')] },

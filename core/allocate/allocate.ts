@@ -1,6 +1,6 @@
 import { recheckWith, type Apply, type Check, type CheckContext } from '../conflicts'
 import { mappingName, onceTaught, unheardAfter } from '../mappings'
-import type { Rig, RigEdit } from '../rig'
+import { placeKey, type Rig, type RigEdit } from '../rig'
 import { problemBuilder } from './build-problem'
 import { changesOf } from './changes'
 import { firstCures, type FirstCure } from './cures'
@@ -8,7 +8,7 @@ import { followersIn } from './followers'
 import { askedSenders, troublesOf } from './free'
 import { faultsOf } from './faults'
 import type { Plan, PlannedChange } from './plan'
-import { planned, type Planned } from './planned'
+import { planned, type AllocateOptions, type Planned } from './planned'
 import { reasonsOf } from './reasons'
 import type { AllocateRequest } from './request'
 import { heldBack, heldErrors, shortagesOf } from './shortages'
@@ -17,13 +17,13 @@ import { standIn } from './stand-in'
 import { untaughtTroubles } from './teaching'
 import { certainBeside } from './solver/certain'
 import { addressOf } from './solver/problem'
-import type { Progress, Solution } from './solver/solve'
+import type { Solution } from './solver/solution'
 
 /**
- * What brings an error is barred from its address at first; from the whole channel after so many attempts, and from
- * everywhere after twice as many: then it is left as it is.
+ * What brings an error is barred from its address at first; from the whole channel when it has brought so many, and from
+ * everywhere when it has brought twice as many, or where no other number could help: then it is left as it is.
  */
-const ATTEMPTS_EACH = 6
+const FAULTS_EACH = 2
 
 /** Who is struck out keeps those in place with whom it would have gone. */
 function withLeaders(context: CheckContext, request: AllocateRequest): AllocateRequest {
@@ -43,7 +43,7 @@ export function allocate(
   given: Check,
   asked: AllocateRequest,
   apply: Apply,
-  onProgress?: (progress: Progress) => boolean,
+  options: AllocateOptions = {},
 ): Plan {
   if (asked.kind === 'stand-in') return standIn(given, asked, apply)
   const cured = asked.kind === 'repair' ? firstCures(given, asked.struck, apply) : { cures: [], check: given }
@@ -53,10 +53,12 @@ export function allocate(
   const { free: senders, fixed } = askedSenders(cured.check, request, troubles)
   const buildProblem = problemBuilder(context, request, senders, troubles)
   const barred = new Set<string>()
+  /** How many errors each change has brought, by its key. */
+  const faulted = new Map<string, number>()
   /** What was solved with more freedom than the plan has: nothing can be better than what is proven of it. */
   let freer: Solution | null = null
-  for (let attempt = 1; ; attempt++) {
-    const last = planned(context, request, buildProblem, barred, onProgress)
+  for (;;) {
+    const last = planned(context, request, buildProblem, barred, options)
     const moves = changesOf(
       context,
       last.built,
@@ -70,7 +72,11 @@ export function allocate(
     )
     // A plan comes with its list of what to teach again: what it leaves is what is left once that is done.
     const after = recheckWith(cured.check, onceTaught(context.rig, moved).rig, apply)
-    const faults = faultsOf(cured.check, after, moves, apply)
+    const left = last.built.senders.filter((_, item) =>
+      last.built.isLeft(item, last.solution.choice[item] ?? 0),
+    )
+    const leftAt = new Set(left.map(({ place }) => placeKey(place)))
+    const faults = faultsOf(cured.check, after, moves, leftAt, apply)
     if (faults.length === 0)
       return {
         ...told({ given, cures: cured.cures, changes, moved, after }),
@@ -84,8 +90,11 @@ export function allocate(
         ...certainOf(last),
       }
     freer ??= last.solution
-    const level = Math.min(2, Math.floor((attempt - 1) / ATTEMPTS_EACH))
-    for (const { spots } of faults) barred.add(spots[level] ?? '')
+    for (const { move, isForGood } of faults) {
+      const before = faulted.get(move.change.key) ?? 0
+      faulted.set(move.change.key, before + 1)
+      barred.add(move.spots[isForGood ? 2 : Math.min(2, Math.floor(before / FAULTS_EACH))] ?? '')
+    }
   }
 
   function certainOf(last: Planned): Pick<Plan, 'proven' | 'bound' | 'isLeast'> {
@@ -93,7 +102,7 @@ export function allocate(
     const firm = untaughtTroubles(context, senders, troubles)
     if (firm !== troubles) {
       const without = problemBuilder(context, request, senders, firm)
-      const more = planned(context, request, without, new Set(), onProgress)
+      const more = planned(context, request, without, new Set(), options)
       const isThere = more.solution.isLeast && isSamePlace(more, last)
       return { ...certainBeside(more.solution, last.solution.score), isLeast: isThere }
     }

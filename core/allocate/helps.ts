@@ -67,6 +67,7 @@ function leftIn(check: Check, request: AllocateRequest): ReadonlySet<string> {
     request,
     problemBuilder(context, request, free, troubles),
     new Set(),
+    { isHasty: true },
   )
   return new Set(
     built.senders.flatMap(({ key }, item) => (built.isLeft(item, solution.choice[item] ?? 0) ? [key] : [])),

@@ -7,7 +7,11 @@ import { groupOf } from './channels'
 import type { AllocateRequest } from './request'
 import { LOOSE, solveInFields, STAYING, type Fields } from './solver/fields'
 import { TERMS, type Choice } from './solver/problem'
-import { solve, type Progress, type Solution } from './solver/solve'
+import type { Progress, Solution } from './solver/solution'
+import { solve, type SolveOptions } from './solver/solve'
+
+/** What planning may be given beside what is asked: who is told of its progress, and what solves linear programs. */
+export type AllocateOptions = Pick<SolveOptions, 'isHasty' | 'onProgress' | 'programs'>
 
 /** A problem that was put, and what came of it. */
 export interface Planned {
@@ -94,11 +98,13 @@ export function planned(
   request: AllocateRequest,
   buildProblem: BuildProblem,
   barred: ReadonlySet<string>,
-  onProgress?: (progress: Progress) => boolean,
+  { isHasty = false, onProgress, programs }: AllocateOptions = {},
 ): Planned {
   let isStopped = false
   const options = {
     steps: request.steps,
+    isHasty,
+    ...(programs ? { programs } : {}),
     onProgress: (progress: Progress): boolean => {
       isStopped ||= onProgress?.(progress) === true
       return isStopped

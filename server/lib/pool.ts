@@ -3,7 +3,7 @@ import { availableParallelism, tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { Tinypool } from 'tinypool'
 import { defineEventHandler, setResponseHeader, setResponseStatus, type EventHandler, type H3Event } from 'h3'
-import code from '#work-code'
+import code, { runtime } from '#work-code'
 import { answerError, ApiError, readBody } from './api'
 import type { Answer, Job } from './work'
 
@@ -19,13 +19,14 @@ const IDLE_MS = 30_000
 
 let pool: Tinypool | null = null
 
-/** The threads, started when they are first needed. A thread loads a file: that is written where only we can. */
+/** The threads, started when they are first needed. A thread loads files: these are written where only we can. */
 function threads(): Tinypool {
   if (pool) return pool
   const folder = mkdtempSync(join(tmpdir(), 'deft-lattice-'))
   process.once('exit', () => rmSync(folder, { recursive: true, force: true }))
   const filename = join(folder, 'work.mjs')
   writeFileSync(filename, Buffer.from(code, 'base64'), { mode: 0o600 })
+  writeFileSync(join(folder, 'highs.wasm'), Buffer.from(runtime, 'base64'), { mode: 0o600 })
   pool = new Tinypool({
     filename,
     minThreads: 0,

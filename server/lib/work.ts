@@ -3,6 +3,7 @@ import { AllocateRequest } from '#core/allocate/request'
 import { check } from '#core/conflicts'
 import { toJson } from '#core/midi'
 import { perform } from '#core/rig'
+import { loadPrograms } from '../../shared/programs'
 import { ApiError, refusalBody, refused } from './refusal'
 import { rigAndRequestIn, rigIn } from './rig-body'
 
@@ -25,19 +26,27 @@ function checked({ body }: Job): unknown {
   return { findings: findings.map((finding) => ({ ...finding, fixes: fixesOf(finding.id) })) }
 }
 
-function allocated({ body, deadline }: Job): unknown {
+/** Loaded once a thread, when it first plans. */
+let programs: ReturnType<typeof loadPrograms> | null = null
+
+async function allocated({ body, deadline }: Job): Promise<unknown> {
   const { rig, request } = rigAndRequestIn(body, AllocateRequest)
   const problems = problemsOf(rig, request)
   if (problems.length > 0) throw refused(problems, 422)
   const isLate = (): boolean => Date.now() > deadline
-  const plan = allocate(check(rig), request, (given, edits) => perform(given, 'plan', edits).rig, isLate)
+  programs ??= loadPrograms()
+  const solve = await programs
+  const plan = allocate(check(rig), request, (given, edits) => perform(given, 'plan', edits).rig, {
+    programs: solve,
+    onProgress: isLate,
+  })
   return { ...plan, ended: isLate() ? 'time' : null }
 }
 
 /** Do a job. What is wrong with what was sent is an answer too; anything else that is thrown is a fault of ours. */
-export default function work(job: Job): Answer {
+export default async function work(job: Job): Promise<Answer> {
   try {
-    const answer = job.kind === 'check' ? checked(job) : allocated(job)
+    const answer = job.kind === 'check' ? checked(job) : await allocated(job)
     return { status: 200, json: toJson(answer) }
   } catch (error) {
     if (error instanceof ApiError) return { status: error.status, json: JSON.stringify(refusalBody(error)) }

@@ -1,5 +1,5 @@
 import { TERMS, type Score } from './problem'
-import type { Solution } from './solve'
+import type { Solution } from './solution'
 
 /**
  * What is certain of a score, where a problem with more freedom was solved too: nothing can be better than what is proven

@@ -13,7 +13,8 @@ import {
   type Term,
 } from './problem'
 import { keepOnly, widened, type Component } from './reduce'
-import { solve, type Solution, type SolveOptions } from './solve'
+import type { Solution } from './solution'
+import { solve, type SolveOptions } from './solve'
 
 /** Which items are to go to one field together, each group to another field than the rest. */
 export interface Fields {
@@ -174,11 +175,13 @@ export function solveInFields(
   problem: Problem,
   among: Fields,
   fields: number,
-  { steps, onProgress }: SolveOptions,
+  { steps, isHasty = false, programs, onProgress }: SolveOptions,
 ): Solution {
   let done = 0
   const options = (share: number): SolveOptions => ({
     steps: Math.ceil(steps * share),
+    isHasty,
+    ...(programs ? { programs } : {}),
     ...(onProgress ? { onProgress: ({ proven }) => onProgress({ done, of: among.count + 1, proven }) } : {}),
   })
   const inEach = Array.from({ length: among.count }, (_, group) => {
@@ -200,7 +203,7 @@ export function solveInFields(
     return solution
   }
   const tried = inEach.map((row) =>
-    row.map((own): Tried => ({ least: scoreAlone(own), solution: null, next: 'rough' })),
+    row.map((own): Tried => ({ least: scoreAlone(own), solution: null, next: isHasty ? null : 'rough' })),
   )
   const loose = partOf(problem, among.groups, LOOSE)
   const looseLeast =

@@ -77,6 +77,15 @@ function relaxed(
   return { cost: sum, used, amounts }
 }
 
+/** The bound that follows of any prices and weights that are not below nothing. */
+export function boundAt(problem: Problem, stage: Stage, prices: Float64Array, weights: Weights): number {
+  const { cost } = relaxed(problem, groupsOf(problem, problem.chains), prices, weights, null)
+  let bound = cost
+  for (const price of prices) bound -= price
+  for (const { term, value } of stage.settled) bound -= weights[term] * value
+  return bound
+}
+
 export interface PriceOptions {
   rounds: number
   /** Stop as soon as the bound reaches this. */

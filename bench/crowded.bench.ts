@@ -1,0 +1,69 @@
+import { expect, it } from 'vitest'
+import { referenceOptimum } from '../core/testing/reference-solver'
+import { loadPrograms } from '../shared/programs'
+import { builtCore } from './built'
+
+const { allocate, AllocateRequest, check, crowdedRig, perform, problemFor } = await builtCore()
+
+const programs = await loadPrograms()
+const apply: Parameters<typeof allocate>[2] = (rig, edits) => perform(rig, 'plan', edits).rig
+
+/** Gestures, channels, and how full these are. */
+const CASES = [
+  [12, 1, 0.3],
+  [16, 1, 0.5],
+  [24, 1, 0.85],
+  [32, 2, 0.5],
+  [48, 2, 0.6],
+  [48, 1, 0.5],
+  [64, 2, 0.7],
+  [80, 4, 0.6],
+  [96, 3, 0.4],
+] as const
+const SEEDS = [1, 2]
+
+/** Processor time of this process, in ms. */
+function spentOn(work: () => void): number {
+  const from = process.cpuUsage()
+  work()
+  const { user, system } = process.cpuUsage(from)
+  return (user + system) / 1000
+}
+
+it('whole plans of crowded rigs, beside integer programming', async () => {
+  const asked = CASES.flatMap(([gestures, channels, full]) =>
+    SEEDS.map((seed) => {
+      const { rig, request } = crowdedRig({ seed: seed * 991 + gestures, gestures, channels, full })
+      return {
+        name: `${String(gestures).padStart(3)} gestures, ${channels} channels ${full * 100} % full`,
+        rig,
+        request,
+      }
+    }),
+  )
+  // Engines first compile what they run: neither side counts that.
+  for (const { rig, request } of asked.slice(0, 2)) {
+    allocate(check(rig), AllocateRequest.parse(request), apply, { programs })
+    await referenceOptimum(problemFor(rig, request))
+  }
+  const ratios: number[] = []
+  for (const { name, rig, request } of asked) {
+    const checked = check(rig)
+    const times = [1, 2, 3].map(() =>
+      spentOn(() => allocate(checked, AllocateRequest.parse(request), apply, { programs })),
+    )
+    const ms = times.toSorted((a, b) => a - b)[1] ?? 0
+    const plan = allocate(checked, AllocateRequest.parse(request), apply, { programs })
+    const reference = await referenceOptimum(problemFor(rig, request))
+    ratios.push(ms / reference.ms)
+    const isEqual = JSON.stringify(plan.score) === JSON.stringify(reference.score)
+    console.log(
+      `  ${name}: ${ms.toFixed(0).padStart(6)} ms, reference ${reference.ms.toFixed(0).padStart(6)} ms, ratio ${(ms / reference.ms).toFixed(2)}, ${isEqual ? 'equal' : `DIFFERS ${JSON.stringify(plan.score)} ${JSON.stringify(reference.score)}`}, ${plan.bound === null ? `closed${plan.isLeast ? '' : ', list open'}` : `open: ${plan.bound.term} ≥ ${plan.bound.value}`}`,
+    )
+    if (plan.bound === null) expect.soft(isEqual).toBe(true)
+  }
+  const sorted = ratios.toSorted((a, b) => a - b)
+  console.log(
+    `median ratio ${(sorted[Math.floor(sorted.length / 2)] ?? 0).toFixed(3)}, worst ${(sorted.at(-1) ?? 0).toFixed(3)} (figures: 0.1 and 0.3)`,
+  )
+}, 1_800_000)

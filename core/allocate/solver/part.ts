@@ -1,0 +1,295 @@
+import { laidAnew } from './anew'
+import { cheapest, priced, weighed, type Weights } from './chain'
+import { improved, layAll } from './construct'
+import { solvedExactly } from './exact'
+import { solvedHopefully } from './hopeful'
+import { kindOf } from './kinds'
+import { lowest } from './lowest'
+import { augmented, coverPrices } from './match'
+import { aloneWeights, findPrices, leastAlone, type Priced, type Stage } from './prices'
+import {
+  comparePlaced,
+  noScore,
+  scoreOf,
+  TERMS,
+  type Choice,
+  type Problem,
+  type Score,
+  type Shape,
+  type Term,
+} from './problem'
+import { narrowed, reduced, type Reduced } from './reduce'
+import type { SolveProgram } from './program'
+import { search, type Budget } from './search'
+import { seeded } from './seeded'
+import type { Solution } from './solution'
+
+/** How much is tried. */
+interface Effort {
+  /** Rounds in which prices are found; of many items fewer, or they would take longer than they are worth. */
+  rounds: number
+  /** How often chains are taken up and laid again, at first and with every set of prices. */
+  firstTries: number
+  laterTries: number
+  /** How often a few chains are laid anew as well as they can be. */
+  anew: number
+}
+/** Tries where there is little time. */
+const QUICK_TRIES = 200
+export const FULL: Effort = { rounds: 900, firstTries: 400, laterTries: 20, anew: 16 }
+/** What is found at once. */
+export const QUICK: Effort = { rounds: 1, firstTries: QUICK_TRIES, laterTries: 0, anew: 0 }
+/** Who finds a place at all. */
+export const HASTY: Effort = { rounds: 0, firstTries: 0, laterTries: 0, anew: 0 }
+/** For a few chains of many. */
+export const FEW: Effort = { rounds: 80, firstTries: 40, laterTries: 10, anew: 0 }
+const FEW_STEPS = 1500
+/** Fewer chains are not laid anew in parts. */
+const LEAST_ANEW = 7
+const ROUND_ITEMS = 120_000
+/** Rounds of a large problem; of one with very many candidates down to the least. */
+const LARGE_ROUNDS = 24
+const LEAST_ROUNDS = 8
+/** So many candidates are looked at in all rounds of a term, and in all tries at first. */
+const ROUND_CANDIDATES = 60_000_000
+const TRY_CANDIDATES = 30_000_000
+/** Of more candidates chains are not laid anew. */
+const MOST_ANEW_CANDIDATES = 300_000
+/** Above so many items chains are not laid again for every set of prices. */
+const LARGE = 400
+
+/** As heavy as can be without a lower term getting lost in rounding. */
+function rankedWeights(problem: Problem): Weights {
+  const weights = {} as Record<Term, number>
+  const counts = new Map<Shape, number>()
+  for (const shape of problem.items) counts.set(shape, (counts.get(shape) ?? 0) + 1)
+  let weight = 1
+  for (const term of TERMS.toReversed()) {
+    weights[term] = weight
+    const most =
+      term === 'breaks'
+        ? problem.chains.reduce((sum, chain) => sum + chain.length - 1, 0)
+        : [...counts].reduce(
+            (sum, [{ costs }, count]) => sum + count * costs[term].reduce((a, b) => Math.max(a, b), 0),
+            0,
+          )
+    weight = Math.min(weight * (most + 1), 2 ** 50)
+  }
+  return weights
+}
+
+/** Chains in the orders in which they are tried: the longest first, and as they stand. */
+function orders({ chains }: Problem): [number[], number[]] {
+  const plain = chains.map((_, index) => index)
+  const longest = plain.toSorted((a, b) => (chains[b]?.length ?? 0) - (chains[a]?.length ?? 0) || a - b)
+  return [longest, plain]
+}
+
+/** How many items and candidates there are in chains that go different ways: the rest cost no time to price. */
+function unlike(problem: Problem): { items: number; candidates: number } {
+  const kinds = new Map(problem.chains.map((chain) => [kindOf(problem, chain), chain]))
+  const all = [...kinds.values()].flat()
+  const candidates = all.reduce((sum, item) => sum + (problem.items[item]?.addresses.length ?? 0), 0)
+  return { items: all.length, candidates }
+}
+
+/** Another order of the same, the same for the same seed. */
+function mixedUp(order: readonly number[], seed: number): number[] {
+  const random = seeded(seed)
+  return order
+    .map((item) => [item, random()] as const)
+    .toSorted((a, b) => a[1] - b[1])
+    .map(([item]) => item)
+}
+
+/** Weights for laying chains by prices: those of the prices, with what comes after only to tell equals apart. */
+function mixedWeights(at: Weights, term: Term): Weights {
+  const mixed = { ...at }
+  let small = 1e-4
+  for (const each of TERMS.slice(TERMS.indexOf(term) + 1)) {
+    mixed[each] = small
+    small /= 1e2
+  }
+  return mixed
+}
+
+/** The same problem with those chains first that want what others want too: there a search ends soonest. */
+function mostWantedFirst(problem: Problem, { prices, weights }: Priced): Problem {
+  const costs = priced(weighed(weights), prices, null)
+  const wanted = new Map(
+    problem.chains.map((chain) => {
+      const { path } = cheapest(problem, chain, costs, weights.breaks)
+      const takes = chain.flatMap((item, index) => [...(problem.items[item]?.takes[path[index] ?? 0] ?? [])])
+      return [chain, takes.reduce((sum, resource) => sum + (prices[resource] ?? 0), 0)]
+    }),
+  )
+  return {
+    ...problem,
+    chains: problem.chains.toSorted((a, b) => (wanted.get(b) ?? 0) - (wanted.get(a) ?? 0)),
+  }
+}
+
+/** Terms that say who finds no place at all: for these it is a matching who does. */
+const HARD_TERMS: readonly Term[] = ['errors', 'unmet']
+
+/** Prices for such a term to begin with. */
+const coverOf = (problem: Problem, term: Term): Priced => ({
+  prices: coverPrices(problem, HARD_TERMS.slice(0, HARD_TERMS.indexOf(term) + 1)),
+  weights: { ...noScore(), [term]: 1 },
+  bound: -Infinity,
+})
+
+/** A problem that grows smaller while it is solved, with the best choice that is known of it. */
+interface Work {
+  problem: Problem
+  /** The candidates that were kept each time, from the first to the smallest. */
+  steps: Array<Pick<Reduced, 'kept'>>
+  best: Choice
+}
+
+/** Leave out of the problem what can no longer be part of a best choice. */
+function shrink(work: Work, weights: Weights, prices: Float64Array | null, slack: number): void {
+  const step = reduced(work.problem, weights, prices, slack)
+  const best = narrowed(step, work.best)
+  // The best that is known is within the slack; where rounding says otherwise, the problem stays as it is.
+  if (best === null) return
+  work.problem = step.problem
+  work.steps.push({ kept: step.kept })
+  work.best = best
+}
+
+export function solvePart(
+  whole: Problem,
+  budget: Budget,
+  effort: Effort,
+  tell: (proven: readonly Term[]) => boolean,
+  { start = null, programs = null }: { start?: Choice | null; programs?: SolveProgram | null } = {},
+): Solution {
+  const weights = rankedWeights(whole)
+  const isLarge = whole.items.length > LARGE
+  const isQuick = effort.rounds === 1
+  const size = unlike(whole)
+  const mostRounds = Math.floor(ROUND_CANDIDATES / (size.candidates + 1))
+  const rounds = isQuick
+    ? 1
+    : Math.max(
+        LEAST_ROUNDS,
+        Math.min(effort.rounds, Math.max(LARGE_ROUNDS, Math.floor(ROUND_ITEMS / size.items)), mostRounds),
+      )
+  const mostTries = Math.ceil((TRY_CANDIDATES * whole.chains.length) / (size.candidates + 1))
+  const firstTries = Math.min(mostTries, isLarge ? QUICK_TRIES : effort.firstTries)
+  const [longest, plain] = orders(whole)
+  const first = start ?? layAll(whole, longest, weights, null) ?? whole.items.map(({ leave }) => leave)
+  if (first.includes(-1))
+    throw new Error('A part has an item that can go nowhere, not even be left as it is.')
+  const work: Work = { problem: whole, steps: [], best: first }
+  let known = scoreOf(whole, first)
+  const offer = (choice: Choice | null): void => {
+    if (choice === null || comparePlaced(work.problem, choice, work.best) >= 0) return
+    work.best = choice
+    known = scoreOf(work.problem, choice)
+  }
+  for (const order of start === null ? [plain] : [plain, longest]) offer(layAll(whole, order, weights, null))
+  offer(augmented(whole, work.best, HARD_TERMS))
+  if (effort === HASTY)
+    return {
+      choice: work.best,
+      score: known,
+      proven: [],
+      bound: { term: 'errors', value: 0 },
+      isLeast: false,
+    }
+  const aids = programs === null || isQuick ? null : { programs, budget, isStopped: () => tell([]) }
+  const hoped = aids && solvedHopefully(whole, work.best, aids)
+  if (hoped) return { ...lowest(hoped, budget), proven: TERMS, bound: null }
+  offer(improved(whole, work.best, weights, firstTries))
+  offer(augmented(whole, work.best, HARD_TERMS))
+
+  const settled: Array<{ term: Term; value: number }> = []
+  const proven: Term[] = []
+  /** Terms of which every chain has the least it could have if it were alone. */
+  const tight: Term[] = []
+  let prices: Priced | null = null
+  let open: Solution['bound'] = null
+  let turn = 0
+  /** Once, where prices leave a term open: all before it are as low as they can be. */
+  const isAnew = whole.chains.length >= LEAST_ANEW && size.candidates <= MOST_ANEW_CANDIDATES
+  let times = isAnew ? effort.anew : 0
+  const score = (): Score => known
+
+  for (const term of TERMS) {
+    const stage: Stage = { term, settled: [...settled] }
+    const alone = aloneWeights(work.problem, term, tight)
+    if (leastAlone(work.problem, term, alone) === score()[term]) {
+      tight.push(term)
+      shrink(work, alone, null, 0.5)
+    } else {
+      const target = (): number => score()[term]
+      const exact = aids && solvedExactly(work.problem, stage, target(), aids)
+      if (exact) {
+        offer(exact.better)
+        prices = exact.priced
+        if (exact.least < target()) open ??= { term, value: exact.least }
+        shrink(work, prices.weights, prices.prices, target() - prices.bound)
+        settled.push({ term, value: score()[term] })
+        if (open === null) proven.push(term)
+        continue
+      }
+      const found: Priced = findPrices(work.problem, stage, target(), {
+        rounds: tell(proven) || (isLarge && open !== null) ? 1 : rounds,
+        enough: target,
+        start: prices ?? (HARD_TERMS.includes(term) ? coverOf(work.problem, term) : null),
+        onRound: (now, at) => {
+          turn++
+          const order = turn % 2 === 0 ? longest : mixedUp(longest, turn)
+          const laid = layAll(work.problem, order, mixedWeights(at, term), now)
+          offer(
+            laid === null || isLarge ? laid : improved(work.problem, laid, weights, effort.laterTries, turn),
+          )
+        },
+      })
+      prices = found
+      let lower = Math.ceil(found.bound - 1e-6)
+      if (lower < target() && open === null && times > 0) {
+        offer(
+          laidAnew(work.problem, work.best, {
+            times: isLarge ? Math.ceil(times / 2) : times,
+            seed: whole.items.length,
+            solveFew,
+          }),
+        )
+        times = 0
+      }
+      // Half of the steps that are left, so that one hard term does not take them all.
+      const share: Budget = { left: Math.floor(budget.left / 2) }
+      budget.left -= share.left
+      while (lower < target()) {
+        if (tell(proven)) break
+        const ended = search(mostWantedFirst(work.problem, found), stage, target() - 1, found, share)
+        if (ended.end === 'found') offer(improved(work.problem, ended.choice, weights, effort.laterTries))
+        else if (ended.end === 'none') lower = target()
+        else break
+      }
+      if (!tell(proven)) budget.left += Math.max(0, share.left)
+      // What is not proven is held on to all the same, so that the terms after it come out well too.
+      if (lower < target()) open ??= { term, value: Math.max(0, lower) }
+      shrink(work, found.weights, found.prices, target() - found.bound)
+    }
+    settled.push({ term, value: score()[term] })
+    if (open === null) proven.push(term)
+  }
+  const ended = lowest({ problem: work.problem, choice: work.best, steps: work.steps, prices }, budget)
+  const bound = closed(open, score(), proven)
+  return { ...ended, proven, bound, isLeast: open === null && ended.isLeast }
+}
+
+/** What is open in the end: a later look may have come down to the bound of a term. Then that is proven too. */
+function closed(open: Solution['bound'], score: Score, proven: Term[]): Solution['bound'] {
+  if (open === null || open.value < score[open.term]) return open
+  proven.push(open.term)
+  const next = TERMS[TERMS.indexOf(open.term) + 1]
+  return next === undefined ? null : { term: next, value: 0 }
+}
+
+const solveFew = (few: Problem, start: Choice): Choice =>
+  solvePart(few, { left: FEW_STEPS }, FEW, () => false, { start }).choice

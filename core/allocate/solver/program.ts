@@ -1,0 +1,225 @@
+import { boundAt, type Priced, type Stage } from './prices'
+import { noScore, type Choice, type Problem, type Shape, type Term } from './problem'
+
+/** Of more columns no program is made: it would take longer than it is worth, and much memory. */
+export const MOST_COLUMNS = 30_000
+
+/** A linear program: columns from 0 to 1, each with its cost, and rows with what their sum may be. The matrix is told column by column. */
+export interface Program {
+  costs: Float64Array
+  starts: Int32Array
+  rows: Int32Array
+  values: Float64Array
+  /** The most each row may come to, and the least: -Infinity where there is none. */
+  most: Float64Array
+  least: Float64Array
+}
+
+export interface ProgramOptions {
+  /** Are columns to be 0 or 1? Else anything between. */
+  isWhole: boolean
+  /** So many parts of a tree are looked at. */
+  nodes: number
+  /** Asked now and then; `true` ends it. */
+  isStopped: () => boolean
+}
+
+export interface Programmed {
+  /** Nothing is less than what was found; there is nothing at all; or it was ended before that was known. */
+  end: 'least' | 'none' | 'open'
+  /** Nothing can be less than this. */
+  bound: number
+  /** Of each column; null if none were found. */
+  values: Float64Array | null
+  /** What one more of each row would cost; nothing for whole columns. */
+  duals: Float64Array | null
+}
+
+/** Solves a program: the least sum of costs. Comes from outside, as it is a large package. The same program always gives the same. */
+export type SolveProgram = (program: Program, options: ProgramOptions) => Programmed
+
+/** A stretch of a chain that runs on without a break: what the items of a column have. */
+interface Run {
+  items: readonly number[]
+  candidates: readonly number[]
+}
+
+/** A program with what its columns and rows stand for. */
+export interface Posed {
+  program: Program
+  runs: readonly Run[]
+  /** The row of each resource; -1 for none. */
+  rowOfResource: Int32Array
+  rowOfTerm: ReadonlyMap<Term, number>
+}
+
+/** Candidates by their address. */
+function byAddress({ addresses }: Shape): Map<number, number[]> {
+  const found = new Map<number, number[]>()
+  addresses.forEach((address, candidate) => {
+    const alike = found.get(address)
+    if (alike) alike.push(candidate)
+    else found.set(address, [candidate])
+  })
+  return found
+}
+
+/** Every way to lay a stretch of a chain without a break; null if there are more than `most`. */
+function runsOf({ chains, items }: Problem, countsBreaks: boolean, most: number): Run[] | null {
+  const places = new Map<Shape, Map<number, number[]>>()
+  const placesOf = (shape: Shape): Map<number, number[]> => {
+    const known = places.get(shape) ?? byAddress(shape)
+    places.set(shape, known)
+    return known
+  }
+  const found: Run[] = []
+  const goOn = (chain: readonly number[], index: number, address: number, before: Run): boolean => {
+    const item = chain[index]
+    const shape = item === undefined ? undefined : items[item]
+    if (item === undefined || !shape) return true
+    for (const candidate of placesOf(shape).get(address) ?? []) {
+      if (found.length >= most) return false
+      const run = { items: [...before.items, item], candidates: [...before.candidates, candidate] }
+      found.push(run)
+      if (!goOn(chain, index + 1, address + 1, run)) return false
+    }
+    return true
+  }
+  for (const chain of chains)
+    for (const [index, item] of chain.entries()) {
+      const { addresses } = items[item] ?? { addresses: new Int32Array() }
+      for (const [candidate, address] of addresses.entries()) {
+        if (found.length >= most) return null
+        const run = { items: [item], candidates: [candidate] }
+        found.push(run)
+        if (countsBreaks && address >= 0 && !goOn(chain, index + 1, address + 1, run)) return null
+      }
+    }
+  return found
+}
+
+/**
+ * The program of a stage: each item is in one of the runs that are chosen, nothing is taken twice, settled terms stay as
+ * they are, and of the open one there is as little as can be. Null if it would have more than `most` columns.
+ */
+export function posed(problem: Problem, { term, settled }: Stage, most: number): Posed | null {
+  const { items, chains, resources } = problem
+  const isHeld = (each: Term): boolean => settled.some((one) => one.term === each)
+  const countsBreaks = term === 'breaks' || isHeld('breaks')
+  const runs = runsOf(problem, countsBreaks, most)
+  if (runs === null) return null
+  const isFirst = new Set(chains.flatMap(([first = -1]) => first))
+  const amount = (of: Term, { items: own, candidates }: Run): number =>
+    of === 'breaks'
+      ? isFirst.has(own[0] ?? -1)
+        ? 0
+        : 1
+      : own.reduce((sum, item, index) => sum + (items[item]?.costs[of][candidates[index] ?? 0] ?? 0), 0)
+
+  const users = new Int32Array(resources)
+  const takesOf = ({ items: own, candidates }: Run): number[] => [
+    ...new Set(own.flatMap((item, index) => [...(items[item]?.takes[candidates[index] ?? 0] ?? [])])),
+  ]
+  const takes = runs.map(takesOf)
+  for (const list of takes) for (const resource of list) users[resource] = (users[resource] ?? 0) + 1
+  const rowOfResource = new Int32Array(resources).fill(-1)
+  let count = items.length
+  users.forEach((by, resource) => {
+    if (by > 1) rowOfResource[resource] = count++
+  })
+  const rowOfTerm = new Map<Term, number>()
+  const least = new Array<number>(items.length).fill(1)
+  const upTo = new Array<number>(count).fill(1)
+  while (least.length < count) least.push(-Infinity)
+  for (const { term: held, value } of settled) {
+    if (!runs.some((run) => amount(held, run) > 0)) continue
+    rowOfTerm.set(held, count++)
+    least.push(-Infinity)
+    upTo.push(value)
+  }
+
+  const costs = new Float64Array(runs.length)
+  const starts = new Int32Array(runs.length + 1)
+  const rows: number[] = []
+  const values: number[] = []
+  runs.forEach((run, column) => {
+    costs[column] = amount(term, run)
+    for (const item of run.items) {
+      rows.push(item)
+      values.push(1)
+    }
+    for (const resource of takes[column] ?? []) {
+      const row = rowOfResource[resource] ?? -1
+      if (row < 0) continue
+      rows.push(row)
+      values.push(1)
+    }
+    for (const [held, row] of rowOfTerm) {
+      const value = amount(held, run)
+      if (value === 0) continue
+      rows.push(row)
+      values.push(value)
+    }
+    starts[column + 1] = rows.length
+  })
+  return {
+    program: {
+      costs,
+      starts,
+      rows: Int32Array.from(rows),
+      values: Float64Array.from(values),
+      most: Float64Array.from(upTo),
+      least: Float64Array.from(least),
+    },
+    runs,
+    rowOfResource,
+    rowOfTerm,
+  }
+}
+
+/** What is lost in rounding: of a price, and of a column that is whole. */
+const NEARLY_NOTHING = 1e-6
+const NEARLY_WHOLE = 1e-5
+
+/** The prices that the duals of a program say. Their bound is worked out anew, so that it holds whatever they are. */
+export function pricesOf(
+  problem: Problem,
+  stage: Stage,
+  { rowOfResource, rowOfTerm }: Posed,
+  duals: Float64Array,
+): Priced {
+  const priceAt = (row: number): number => {
+    const price = -(duals[row] ?? 0)
+    return price > NEARLY_NOTHING ? price : 0
+  }
+  const prices = Float64Array.from(rowOfResource, (row) => (row < 0 ? 0 : priceAt(row)))
+  const weights: Record<Term, number> = { ...noScore(), [stage.term]: 1 }
+  for (const [term, row] of rowOfTerm) weights[term] = priceAt(row)
+  return { prices, weights, bound: boundAt(problem, stage, prices, weights) }
+}
+
+/** The choice that whole columns say; null where they are not whole, or where something would be taken twice. */
+export function choiceOf(
+  { items, resources }: Problem,
+  { runs }: Posed,
+  values: Float64Array,
+): Choice | null {
+  const choice = items.map(() => -1)
+  for (const [column, value] of values.entries()) {
+    if (value < NEARLY_NOTHING) continue
+    if (value < 1 - NEARLY_WHOLE) return null
+    const run = runs[column]
+    run?.items.forEach((item, index) => {
+      choice[item] = run.candidates[index] ?? -1
+    })
+  }
+  const taken = new Uint8Array(resources)
+  for (const [item, candidate] of choice.entries()) {
+    if (candidate < 0) return null
+    for (const resource of items[item]?.takes[candidate] ?? []) {
+      if (taken[resource] === 1) return null
+      taken[resource] = 1
+    }
+  }
+  return choice
+}

@@ -1,0 +1,54 @@
+import loadHighs, { type Highs, type InitOptions } from 'highs'
+import type { Program, Programmed, ProgramOptions, SolveProgram } from '#core/allocate/solver/program'
+
+/** Gaps below one are none: what is counted is whole. */
+const LEAST_GAP = 0.99
+/** The package’s number for a solution that keeps to all rows. */
+const FEASIBLE = 2
+
+/** Loads the package that solves linear programs, which is large: 3.5 MB. Throws where it cannot be loaded. */
+export async function loadPrograms(options: InitOptions = {}): Promise<SolveProgram> {
+  const highs = await loadHighs(options)
+  return (program, how) => solved(highs, program, how)
+}
+
+function solved(highs: Highs, program: Program, { isWhole, nodes, isStopped }: ProgramOptions): Programmed {
+  const { costs, starts, rows, values, most, least } = program
+  const columns = costs.length
+  const ones = (value: number): Float64Array => new Float64Array(columns).fill(value)
+  const data = {
+    numCols: columns,
+    numRows: most.length,
+    colCost: costs,
+    colLower: ones(0),
+    colUpper: ones(1),
+    rowLower: least,
+    rowUpper: most,
+    matrix: { format: 'csc' as const, numRows: most.length, numCols: columns, starts, indices: rows, values },
+    ...(isWhole ? { integrality: new Int32Array(columns).fill(1) } : {}),
+  }
+  return highs.withModel(data, (model) => {
+    model.options.set({ output_flag: false, mip_rel_gap: 0, mip_abs_gap: LEAST_GAP, mip_max_nodes: nodes })
+    const { simplexInterrupt, mipInterrupt } = highs.constants.callbackType
+    const stop = (event: { interrupt: () => void }): void => {
+      if (isStopped()) event.interrupt()
+    }
+    model.run({ [simplexInterrupt]: stop, [mipInterrupt]: stop })
+    const { optimal, infeasible } = highs.constants.modelStatus
+    const status = model.getModelStatus()
+    const end = status === optimal ? 'least' : status === infeasible ? 'none' : 'open'
+    const isFound =
+      end === 'least' || (end === 'open' && Number(model.info.get('primal_solution_status')) === FEASIBLE)
+    const { colValue, rowDual } = model.getSolution()
+    return {
+      end,
+      bound: isWhole
+        ? Number(model.info.get('mip_dual_bound'))
+        : end === 'least'
+          ? model.getObjectiveValue()
+          : -Infinity,
+      values: isFound ? colValue : null,
+      duals: end === 'least' && !isWhole ? rowDual : null,
+    }
+  })
+}
