@@ -27,10 +27,10 @@ function solved(highs: Highs, program: Program, { isWhole, nodes, isStopped }: P
     matrix: { format: 'csc' as const, numRows: most.length, numCols: columns, starts, indices: rows, values },
     ...(isWhole ? { integrality: new Int32Array(columns).fill(1) } : {}),
   }
-  return highs.withModel(data, (model) => {
+  return highs.withModel(data, (model): Programmed => {
     model.options.set({ output_flag: false, mip_rel_gap: 0, mip_abs_gap: LEAST_GAP, mip_max_nodes: nodes })
     const { simplexInterrupt, mipInterrupt } = highs.constants.callbackType
-    const stop = (event: { interrupt: () => void }): void => {
+    const stop = (event: { interrupt: () => void }): undefined => {
       if (isStopped()) event.interrupt()
     }
     model.run({ [simplexInterrupt]: stop, [mipInterrupt]: stop })

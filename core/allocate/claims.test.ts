@@ -81,6 +81,27 @@ describe('who cannot be placed', () => {
     expect(found.shortages).toEqual([])
   })
 
+  it('takes a number from nobody else who is left too: that no room is left for them is in the score', () => {
+    const wanted = (kind: 'cc' | 'cc14') => sending({ kind, number: 'wanted' })
+    const houseRules = [
+      { id: 'r1', kind: 'avoid' as const, message: 'cc' as const, low: 0, high: 19 },
+      { id: 'r2', kind: 'avoid' as const, message: 'cc' as const, low: 21, high: 51 },
+      { id: 'r3', kind: 'avoid' as const, message: 'cc' as const, low: 53, high: 127 },
+      { id: 'r4', kind: 'avoid' as const, message: 'cc14' as const, low: 0, high: 19 },
+      { id: 'r5', kind: 'avoid' as const, message: 'cc14' as const, low: 21, high: 31 },
+    ]
+    const rig = testRig(
+      [testController('a', { 'k1.turn': wanted('cc14'), 'k2.turn': wanted('cc'), 'k3.turn': wanted('cc') })],
+      undefined,
+      { houseRules },
+    )
+    const found = plan(rig, { kind: 'fill', policy: { kind: 'keep' } })
+    expect(moves(found)).toHaveLength(2)
+    expect(found.score.errors).toBe(1)
+    expect(found.bound).toBeNull()
+    expect(found.shortages.flatMap(({ at }) => at.map(({ gesture }) => gesture))).toEqual(['k1.turn'])
+  })
+
   it('is counted, named, and keeps its address taken', () => {
     const rig = testRig([
       testController('a', { 'k1.turn': { ...sendingCc(20), pinned: true } }),
@@ -222,6 +243,8 @@ it('leaves the last number to the one who wants it', () => {
   const found = plan(rig, { kind: 'repair', policy: { kind: 'keep' } })
   expect(found.changes).toEqual([])
   expect(found.score.errors).toBe(1)
+  // The first plan had it at 21: what it came to by being barred from there is not called proven.
+  expect(found.bound).toEqual({ term: 'errors', value: 0 })
   expect(found.shortages.flatMap(({ at }) => at)).not.toEqual([])
   const wide = plan(rig, { kind: 'repair' })
   expect(moves(wide)).toEqual([expect.stringMatching(/^b\/k1\.turn: 1:cc20 → 2:/)])

@@ -193,4 +193,24 @@ describe('stand in', () => {
     expect(found.changes[0]?.edit).toMatchObject({ message: { range: { low: 10, high: 90 } } })
     expect(found.leaves).toEqual([])
   })
+
+  it('turns for no press, and says so', () => {
+    const pressed = rigOf(
+      { 'k6.push': sendingCc(20) },
+      { 'k1.turn': sendingCc(90) },
+      [learned('m1', 'k6.push', 'p1', '1:cc20')],
+      {
+        templates: [
+          {
+            id: 't',
+            name: 'T',
+            base: { 'k1.turn': sendingCc(90), 'k6.push': { ...sendingCc(91), pinned: true } },
+          },
+        ],
+      },
+    )
+    const found = plan(pressed, request)
+    expect(found.changes).toEqual([])
+    expect(found.shortages.map(({ message }) => message).join()).toMatch(/no counterpart/)
+  })
 })

@@ -54,5 +54,6 @@ export function solvedExactly(
   if (ended.end === 'none') return { priced, least: target, better: null }
   const choice = ended.values && choiceOf(small.problem, few, ended.values)
   const better = choice && widened(small, choice)
-  return { priced, least: Math.min(target, Math.max(least, Math.ceil(ended.bound - 1e-6))), better }
+  const bound = Number.isFinite(ended.bound) ? Math.ceil(ended.bound - 1e-6) : least
+  return { priced, least: Math.min(target, Math.max(least, bound)), better }
 }

@@ -1,9 +1,11 @@
 import * as fc from 'fast-check'
-import { expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { laidAnew } from './anew'
 import { anySmall, bestByTrying, problemOf } from '../../testing/allocations'
+import { programs } from '../../testing/plans'
 import { referenceOptimum } from '../../testing/reference-solver'
 import { compareScores, scoreOf } from './problem'
+import type { SolveProgram } from './program'
 import { solve } from './solve'
 
 const RANKS = [0, 0, 0, 1, 2, 2, 4]
@@ -76,20 +78,67 @@ it('gives a whole choice and its bound where it has no steps', () => {
   )
 })
 
-it('finds what trying everything finds, to the last address', () => {
-  fc.assert(
-    fc.property(
-      anySmall.filter(({ chains }) => chains.reduce((sum, { length }) => sum + length, 0) <= 5),
-      (drawn) => {
+const anyFew = anySmall.filter(({ chains }) => chains.reduce((sum, { length }) => sum + length, 0) <= 5)
+
+describe.each([
+  ['by prices alone', {}],
+  ['by linear programs', { programs }],
+] as const)('%s', (_, aids) => {
+  it('finds what trying everything finds, to the last address', () => {
+    fc.assert(
+      fc.property(anyFew, (drawn) => {
         const problem = problemOf(drawn, 3)
-        const found = solve(problem, { steps: 1e6 })
+        const found = solve(problem, { steps: 1e6, ...aids })
         const best = bestByTrying(problem)
         expect(found.score).toEqual(scoreOf(problem, best))
         expect(found.bound).toBeNull()
         expect(found.isLeast).toBe(true)
         expect(found.choice).toEqual(best)
-      },
-    ),
+      }),
+      { numRuns: 200 },
+    )
+  })
+})
+
+it('claims nothing that is not so, whatever is said of its linear programs', () => {
+  fc.assert(
+    fc.property(anyFew, fc.infiniteStream(fc.double({ min: -3, max: 3, noNaN: true })), (drawn, said) => {
+      const next = (): number => Number(said.next().value ?? 0)
+      const lying: SolveProgram = ({ costs, most }, { isWhole }) => ({
+        end: isWhole ? 'open' : 'least',
+        bound: -Infinity,
+        values: costs.map(() => (next() > 0 ? 1 : 0)),
+        duals: isWhole ? null : most.map(next),
+      })
+      const problem = problemOf(drawn, 3)
+      const found = solve(problem, { steps: 1000, programs: lying })
+      const taken = found.choice.flatMap((candidate, item) => [
+        ...(problem.items[item]?.takes[candidate] ?? []),
+      ])
+      expect(new Set(taken).size).toBe(taken.length)
+      expect(found.score).toEqual(scoreOf(problem, found.choice))
+      const least = scoreOf(problem, bestByTrying(problem))
+      for (const term of found.proven) expect(found.score[term]).toBe(least[term])
+      if (found.bound) expect(found.bound.value).toBeLessThanOrEqual(found.score[found.bound.term])
+    }),
     { numRuns: 200 },
   )
+})
+
+it('gives a choice with what is known of it where it is stopped amid a program', () => {
+  const channels = [Array.from({ length: 30 }, (_, number) => ({ number, rank: (number * 7) % 5 }))]
+  const problem = problemOf({
+    channels,
+    chains: [8, 6, 9, 5].map((length) => ({ length, isPair: false })),
+    outside: [3],
+  })
+  const whole = solve(problem, { steps: 1e5, programs })
+  const stopped = solve(problem, {
+    steps: 1e5,
+    programs: (program, options) => programs(program, { ...options, isStopped: () => true }),
+    onProgress: () => true,
+  })
+  expect(stopped.choice).toHaveLength(problem.items.length)
+  expect(compareScores(whole.score, stopped.score)).toBeLessThanOrEqual(0)
+  if (stopped.bound) expect(stopped.bound.value).toBeLessThanOrEqual(whole.score[stopped.bound.term])
 })
