@@ -13,7 +13,8 @@ afterAll(async () => {
   await page.quit()
 })
 
-const summary = () => page.text('[data-testid=plan-summary]')
+/** What a plan says of itself, once no better one is looked for. */
+const summary = () => page.text('[aria-busy=false] > [data-testid=plan-summary]')
 const findings = async (): Promise<number> =>
   Number(/\d+/.exec(await page.text('[data-testid=findings-count]'))?.[0] ?? 0)
 

@@ -57,7 +57,7 @@ it('the findings', async () => {
 it('a plan', async () => {
   await inTheme('vellum', '/desk', '[data-testid=lattice]')
   await page.click('[data-testid=plan-open]')
-  await page.find('[data-testid=plan-summary]')
+  await page.find('[aria-busy=false] > [data-testid=plan-summary]')
   await keep('plan')
   await page.click('[data-testid=plan-open]')
 })

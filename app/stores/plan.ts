@@ -41,6 +41,8 @@ export const usePlanStore = defineStore('plan', () => {
   const plannedFor = ref(-1)
   const progress = shallowRef<Progress | null>(null)
   const isBusy = ref(false)
+  /** Is the plan the one that was found at once, and a better one looked for? */
+  const isFirst = ref(false)
   const failure = ref<string | null>(null)
 
   let worker: Worker | null = null
@@ -115,16 +117,25 @@ export const usePlanStore = defineStore('plan', () => {
     isBusy.value = true
     progress.value = null
     failure.value = null
+    isFirst.value = false
     try {
-      const told = proxy((now: Progress) => {
-        if (mine === asked) progress.value = now
-      })
-      const result = await connect().plan(rig, request(steps), told)
-      if (mine !== asked) return
-      if (result.ok) {
-        plan.value = result.plan
+      const show = (found: Plan, isBetterSought: boolean): void => {
+        plan.value = found
         plannedFor.value = revision
-      } else {
+        isFirst.value = isBetterSought
+      }
+      const listener = proxy({
+        progress: (now: Progress) => {
+          if (mine === asked) progress.value = now
+        },
+        first: (found: Plan) => {
+          if (mine === asked) show(found, true)
+        },
+      })
+      const result = await connect().plan(rig, request(steps), listener)
+      if (mine !== asked) return
+      if (result.ok) show(result.plan, false)
+      else {
         plan.value = null
         failure.value = result.message
       }
@@ -134,8 +145,14 @@ export const usePlanStore = defineStore('plan', () => {
     if (mine === asked) isBusy.value = false
   }
 
-  /** Leave it at what is found at once. */
-  const stop = (): Promise<void> => run(STOPPED_STEPS)
+  /** Leave it at what is found so far. */
+  function stop(): void {
+    if (!isFirst.value) return void run(STOPPED_STEPS)
+    asked++
+    isFirst.value = false
+    isBusy.value = false
+    quit()
+  }
 
   /** Keep one line of the plan from being made, or let it be made again; the rest is planned anew. */
   function strike(key: string): void {
@@ -186,6 +203,7 @@ export const usePlanStore = defineStore('plan', () => {
     plan,
     progress,
     isBusy,
+    isFirst,
     failure,
     isCurrent,
     run,

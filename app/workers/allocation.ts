@@ -6,29 +6,38 @@ import {
   type Progress,
   type SolveProgram,
 } from '#core/allocate'
-import { check } from '#core/conflicts'
+import { check, type Apply } from '#core/conflicts'
 import { perform, type Rig } from '#core/rig'
 
 /** A plan, or why the request cannot be planned. */
 export type Planned = { ok: true; plan: Plan } | { ok: false; message: string }
 
+/** Whom the planner tells how far it is: `first` has the plan that is found at once, before it is made better. */
+export interface Listener {
+  progress: (progress: Progress) => void
+  first: (plan: Plan) => void
+}
+
 /** The planner as the page sees it. It runs in a worker of its own, so that the findings go on being worked out. */
 export interface Allocation {
-  plan: (rig: Rig, request: AllocateRequest, onProgress: (progress: Progress) => void) => Promise<Planned>
+  plan: (rig: Rig, request: AllocateRequest, listener: Listener) => Promise<Planned>
 }
 
 /** The planner, to be run in a worker. `loadPrograms` loads what solves linear programs, once it is needed. */
 export function createAllocation(loadPrograms: () => Promise<SolveProgram>): Allocation {
   let programs: Promise<SolveProgram> | null = null
   return {
-    plan: async (rig, request, onProgress) => {
+    plan: async (rig, request, listener) => {
       const [problem] = problemsOf(rig, request)
       if (problem) return { ok: false, message: problem.message }
+      const checked = check(rig)
+      const apply: Apply = (given, edits) => perform(given, 'plan', edits).rig
+      if (request.steps > 0) listener.first(allocate(checked, { ...request, steps: 0 }, apply))
       programs ??= loadPrograms()
-      const plan = allocate(check(rig), request, (given, edits) => perform(given, 'plan', edits).rig, {
+      const plan = allocate(checked, request, apply, {
         programs: await programs,
         onProgress: (progress) => {
-          onProgress(progress)
+          listener.progress(progress)
           return false
         },
       })

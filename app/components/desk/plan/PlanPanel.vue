@@ -9,8 +9,9 @@ const rigs = useRigStore()
 const progress = computed(() => {
   const { progress: now } = plans
   if (!now) return 'Looking at what may move…'
+  const first = plans.isFirst ? 'A first plan is below. ' : ''
   const part = now.of > 1 ? `part ${now.done + 1} of ${now.of}, ` : ''
-  return `Planning: ${part}${now.proven.length} of ${TERMS.length} counts proven…`
+  return `${first}Planning: ${part}${now.proven.length} of ${TERMS.length} counts proven…`
 })
 const heading = useTemplateRef('heading')
 onMounted(() => heading.value?.focus())
@@ -24,7 +25,7 @@ onMounted(() => heading.value?.focus())
     </header>
     <div class="min-h-0 flex-1 overflow-y-auto">
       <PlanForm class="border-line border-b px-5 py-3" />
-      <p v-if="plans.isBusy" class="flex items-center justify-between px-5 py-3" role="status">
+      <p v-if="plans.isBusy" class="flex items-center justify-between gap-3 px-5 py-3" role="status">
         <span class="text-soft">{{ progress }}</span>
         <UiButton data-testid="plan-stop" @click="plans.stop()">Stop here</UiButton>
       </p>
@@ -42,6 +43,7 @@ onMounted(() => heading.value?.focus())
       <PlanResult
         v-if="plans.plan && rigs.rig && plans.isCurrent"
         :class="plans.isBusy && 'opacity-50'"
+        :aria-busy="plans.isBusy"
         :plan="plans.plan"
         :rig="rigs.rig"
       />
