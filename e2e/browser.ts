@@ -6,7 +6,7 @@ import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome.
 
 export { By, Key }
 
-const WAIT_MS = 15_000
+const WAIT_MS = 45_000
 
 /** Where the built application answers. */
 export const ADDRESS = process.env.DEFT_ADDRESS ?? 'http://127.0.0.1:4317'

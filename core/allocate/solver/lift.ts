@@ -4,7 +4,7 @@ import type { Problem, Shape } from './problem'
 const MOST_USERS = 24
 
 /** So many candidates are looked at: the rest of a very large problem stays as it is. */
-const MOST_LOOKS = 1_000_000
+const MOST_LOOKS = 200_000
 
 /** A candidate of all items of a shape, with its place among all candidates. */
 interface User {
