@@ -153,6 +153,7 @@ it('can be stopped, and then says how good it is known to be', async () => {
   await page.find('[data-testid=lattice]')
   await page.click('[data-testid=plan-open]')
   await page.press('Plan anew')
+  await page.find('[aria-busy=true] > [data-testid=plan-summary]')
   await page.click('[data-testid=plan-stop]')
   await page.waitFor('what was found at once', async () => /address/.test(await summary()))
   expect(await page.text('[data-testid=plan-result]')).toMatch(

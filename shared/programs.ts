@@ -12,6 +12,20 @@ export async function loadPrograms(options: InitOptions = {}): Promise<SolveProg
   return (program, how) => solved(highs, program, how)
 }
 
+/** Loads it when it is first asked for, and once; where that failed, it is tried again when it is next asked for. */
+export function programsWhenNeeded(options: InitOptions = {}): () => Promise<SolveProgram> {
+  let loading: Promise<SolveProgram> | null = null
+  return async () => {
+    loading ??= loadPrograms(options)
+    try {
+      return await loading
+    } catch (error) {
+      loading = null
+      throw error
+    }
+  }
+}
+
 function solved(highs: Highs, program: Program, { isWhole, nodes, isStopped }: ProgramOptions): Programmed {
   const { costs, starts, rows, values, most, least } = program
   const columns = costs.length

@@ -23,9 +23,8 @@ export interface Allocation {
   plan: (rig: Rig, request: AllocateRequest, listener: Listener) => Promise<Planned>
 }
 
-/** The planner, to be run in a worker. `loadPrograms` loads what solves linear programs, once it is needed. */
+/** The planner, to be run in a worker. `loadPrograms` gives what solves linear programs. */
 export function createAllocation(loadPrograms: () => Promise<SolveProgram>): Allocation {
-  let programs: Promise<SolveProgram> | null = null
   return {
     plan: async (rig, request, listener) => {
       const [problem] = problemsOf(rig, request)
@@ -33,9 +32,8 @@ export function createAllocation(loadPrograms: () => Promise<SolveProgram>): All
       const checked = check(rig)
       const apply: Apply = (given, edits) => perform(given, 'plan', edits).rig
       if (request.steps > 0) listener.first(allocate(checked, { ...request, steps: 0 }, apply))
-      programs ??= loadPrograms()
       const plan = allocate(checked, request, apply, {
-        programs: await programs,
+        programs: await loadPrograms(),
         onProgress: (progress) => {
           listener.progress(progress)
           return false

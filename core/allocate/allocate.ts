@@ -21,7 +21,7 @@ import type { Solution } from './solver/solution'
 
 /**
  * What brings an error is barred from its address at first; from the whole channel when it has brought so many, and from
- * everywhere when it has brought twice as many, or where no other number could help: then it is left as it is.
+ * everywhere when it has brought twice as many, or where it would bring it at every address: then it is left as it is.
  */
 const FAULTS_EACH = 2
 

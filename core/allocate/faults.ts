@@ -9,13 +9,13 @@ const MOST_TRIED = 64
 /** Rules that say that there is no room for somebody. */
 const ROOM_RULES = new Set(RULES.filter(({ reach }) => reach === 'room').map(({ id }) => id))
 
-/** A change that brings an error; `isForGood` where no other number could cure that. */
+/** A change that brings an error; `isForGood` where it would bring it at every address. */
 export interface Fault {
   move: Move
   isForGood: boolean
 }
 
-const NUMBER_RULES = new Set(RULES.filter(({ byNumbers }) => byNumbers === true).map(({ id }) => id))
+const ANYWHERE_RULES = new Set(RULES.filter(({ isAnywhere }) => isAnywhere === true).map(({ id }) => id))
 
 /**
  * The changes that bring errors that were not there before. That is who has part in them; where nobody has, as where
@@ -38,9 +38,9 @@ export function faultsOf(
   const places = new Set(errors.flatMap(({ at }) => at.map(placeKey)))
   const partners = moves.filter(({ change }) => places.has(placeKey(change.at)))
   if (partners.length > 0) {
-    const curable = errors.filter(({ rule }) => ROOM_RULES.has(rule) || NUMBER_RULES.has(rule))
-    const curableAt = new Set(curable.flatMap(({ at }) => at.map(placeKey)))
-    return partners.map((move) => ({ move, isForGood: !curableAt.has(placeKey(move.change.at)) }))
+    const anywhere = errors.filter(({ rule }) => ANYWHERE_RULES.has(rule))
+    const anywhereAt = new Set(anywhere.flatMap(({ at }) => at.map(placeKey)))
+    return partners.map((move) => ({ move, isForGood: anywhereAt.has(placeKey(move.change.at)) }))
   }
   const here = (found: readonly Move[]): Fault[] => found.map((move) => ({ move, isForGood: false }))
   const { rig } = before.context

@@ -40,7 +40,7 @@ export function helpsOf(
     const known = tried.get(words)
     if (known) return known
     const then = edits.length === 0 ? check : recheckWith(check, apply(check.context.rig, edits), apply)
-    const found = leftIn(then, { ...asked, steps: 0 })
+    const found = leftIn(then, asked)
     tried.set(words, found)
     return found
   }

@@ -11,7 +11,7 @@ import type { Progress, Solution } from './solver/solution'
 import { solve, type SolveOptions } from './solver/solve'
 
 /** What planning may be given beside what is asked: who is told of its progress, and what solves linear programs. */
-export type AllocateOptions = Pick<SolveOptions, 'isHasty' | 'onProgress' | 'programs'>
+export type AllocateOptions = Pick<SolveOptions, 'onProgress' | 'programs'>
 
 /** A problem that was put, and what came of it. */
 export interface Planned {
@@ -98,7 +98,7 @@ export function planned(
   request: AllocateRequest,
   buildProblem: BuildProblem,
   barred: ReadonlySet<string>,
-  { isHasty = false, onProgress, programs }: AllocateOptions = {},
+  { isHasty = false, onProgress, programs }: AllocateOptions & Pick<SolveOptions, 'isHasty'> = {},
 ): Planned {
   let isStopped = false
   const options = {

@@ -34,6 +34,8 @@ export interface Rule {
   find: (context: CheckContext) => readonly Draft[]
   /** Can other numbers cure it? Then a plan takes it for trouble, and its drafts say who would have to move. */
   byNumbers?: boolean
+  /** Is it an error at every address alike? Then who would come to be in it by a plan is left where it is. */
+  isAnywhere?: boolean
   /** A cure that needs no other number and nothing to be taught again, which a plan makes first. */
   first?: FixKind
   /** The cures that change what was meant to be changed and nothing that others rely on: they can be made for all at once. */

@@ -3,7 +3,7 @@ import { AllocateRequest } from '#core/allocate/request'
 import { check } from '#core/conflicts'
 import { toJson } from '#core/midi'
 import { perform } from '#core/rig'
-import { loadPrograms } from '../../shared/programs'
+import { programsWhenNeeded } from '../../shared/programs'
 import { ApiError, refusalBody, refused } from './refusal'
 import { rigAndRequestIn, rigIn } from './rig-body'
 
@@ -27,17 +27,16 @@ function checked({ body }: Job): unknown {
 }
 
 /** Loaded once a thread, when it first plans. */
-let programs: ReturnType<typeof loadPrograms> | null = null
+const loadPrograms = programsWhenNeeded()
 
 async function allocated({ body, deadline }: Job): Promise<unknown> {
   const { rig, request } = rigAndRequestIn(body, AllocateRequest)
   const problems = problemsOf(rig, request)
   if (problems.length > 0) throw refused(problems, 422)
   const isLate = (): boolean => Date.now() > deadline
-  programs ??= loadPrograms()
-  const solve = await programs
+  const programs = await loadPrograms()
   const plan = allocate(check(rig), request, (given, edits) => perform(given, 'plan', edits).rig, {
-    programs: solve,
+    programs,
     onProgress: isLate,
   })
   return { ...plan, ended: isLate() ? 'time' : null }

@@ -4,7 +4,7 @@ import { choiceOf, MOST_COLUMNS, posed, pricesOf } from './program'
 import { aloneWeights, leastAlone, type Priced, type Stage } from './prices'
 import { scoreOf, TERMS, type Choice, type Problem, type Score, type Term } from './problem'
 import { lifted } from './lift'
-import { reduced, type Reduced } from './reduce'
+import { narrowed, reduced, type Reduced } from './reduce'
 
 /**
  * Go through the terms as if every one could be as low as linear programming says, and see in the end whether there is a
@@ -25,9 +25,7 @@ export function solvedHopefully(whole: Problem, known: Choice, aids: Aids): Smal
   const shrink = (step: Reduced): void => {
     problem = step.problem
     steps.push({ kept: step.kept })
-    const before = choice
-    const narrow = before?.map((candidate, item) => step.kept[item]?.indexOf(candidate) ?? -1) ?? [-1]
-    choice = narrow.includes(-1) ? null : narrow
+    choice = choice && narrowed(step, choice)
   }
   for (const term of TERMS) {
     const stage: Stage = { term, settled: [...settled] }

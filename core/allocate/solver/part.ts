@@ -158,6 +158,7 @@ function shrink(work: Work, weights: Weights, prices: Float64Array | null, slack
   work.best = best
 }
 
+/** The best choice for a problem whose parts hang together; `tell` is asked now and then whether to stop. */
 export function solvePart(
   whole: Problem,
   budget: Budget,
@@ -216,6 +217,10 @@ export function solvePart(
   const isAnew = whole.chains.length >= LEAST_ANEW && size.candidates <= MOST_ANEW_CANDIDATES
   let times = isAnew ? effort.anew : 0
   const score = (): Score => known
+  const settle = (term: Term): void => {
+    settled.push({ term, value: known[term] })
+    if (open === null) proven.push(term)
+  }
 
   for (const term of TERMS) {
     const stage: Stage = { term, settled: [...settled] }
@@ -231,8 +236,7 @@ export function solvePart(
         prices = exact.priced
         if (exact.least < target()) open ??= { term, value: exact.least }
         shrink(work, prices.weights, prices.prices, target() - prices.bound)
-        settled.push({ term, value: score()[term] })
-        if (open === null) proven.push(term)
+        settle(term)
         continue
       }
       const found: Priced = findPrices(work.problem, stage, target(), {
@@ -275,8 +279,7 @@ export function solvePart(
       if (lower < target()) open ??= { term, value: Math.max(0, lower) }
       shrink(work, found.weights, found.prices, target() - found.bound)
     }
-    settled.push({ term, value: score()[term] })
-    if (open === null) proven.push(term)
+    settle(term)
   }
   const ended = lowest({ problem: work.problem, choice: work.best, steps: work.steps, prices }, budget)
   const bound = closed(open, score(), proven)

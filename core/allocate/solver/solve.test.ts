@@ -100,7 +100,7 @@ describe.each([
   })
 })
 
-it('claims nothing that is not so, whatever is said of its linear programs', () => {
+it('claims nothing that is not so, whatever prices and choices it is given', () => {
   fc.assert(
     fc.property(anyFew, fc.infiniteStream(fc.double({ min: -3, max: 3, noNaN: true })), (drawn, said) => {
       const next = (): number => Number(said.next().value ?? 0)
