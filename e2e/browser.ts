@@ -96,8 +96,9 @@ export async function startSession(): Promise<Session> {
     click: (css) =>
       waitFor(`to click ${css}`, async () => {
         const element = await find(css)
-        // Cures that come in push down what is below them.
-        if ((await driver.findElements(By.css('[aria-busy=true]'))).length > 0) return false
+        // Cures that come in push down what is below them. A first plan, for which a better one is sought, pushes nothing.
+        const moving = By.css('[aria-busy=true]:not([data-testid=plan-result])')
+        if ((await driver.findElements(moving)).length > 0) return false
         await element.click()
         return true
       }).then(() => undefined),
