@@ -6,7 +6,7 @@ import { changesOf } from './changes'
 import { firstCures, type FirstCure } from './cures'
 import { followersIn } from './followers'
 import { askedSenders, troublesOf } from './free'
-import { faultsOf } from './faults'
+import { EXTENTS, faultsOf } from './faults'
 import type { Plan, PlannedChange } from './plan'
 import { planned, type AllocateOptions, type Planned } from './planned'
 import { reasonsOf } from './reasons'
@@ -20,8 +20,8 @@ import { addressOf } from './solver/problem'
 import type { Solution } from './solver/solution'
 
 /**
- * What brings an error is barred from its address at first; from the whole channel when it has brought so many, and from
- * everywhere when it has brought twice as many, or where it would bring it at every address: then it is left as it is.
+ * What brings an error is barred from its address at first, or from as much as the rule says; from the whole channel when
+ * it has brought so many, and from everywhere when it has brought twice as many: then it is left as it is.
  */
 const FAULTS_EACH = 2
 
@@ -90,10 +90,11 @@ export function allocate(
         ...certainOf(last),
       }
     freer ??= last.solution
-    for (const { move, isForGood } of faults) {
+    for (const { move, extent } of faults) {
       const before = faulted.get(move.change.key) ?? 0
       faulted.set(move.change.key, before + 1)
-      barred.add(move.spots[isForGood ? 2 : Math.min(2, Math.floor(before / FAULTS_EACH))] ?? '')
+      const widest = Math.max(EXTENTS.indexOf(extent), Math.floor(before / FAULTS_EACH))
+      barred.add(move.spots[widest] ?? move.spots[2])
     }
   }
 

@@ -13,6 +13,7 @@ import { isRepair, type AllocateRequest } from './request'
 import { resourcesFor, type Resources } from './resources'
 import { inAddressOrder, shapeMaker, type Row } from './shapes'
 import { NOWHERE, type OwnTerm, type Problem, type Shape } from './solver/problem'
+import { keepOnly } from './solver/reduce'
 import { stillFinder, staysOf, type Still } from './stills'
 
 /** Where a candidate takes a sender; `number` is null where only the channel is another. */
@@ -67,7 +68,7 @@ export function problemBuilder(
   const spotsOf = new Map(senders.map((sender) => [sender, findSpots(sender)]))
   const changeTerm: OwnTerm = isRepair(request) ? 'changed' : 'moved'
 
-  return (barred, wide) => {
+  const build = (wide: ReadonlySet<Sender>): BuiltProblem => {
     const channels = channelsFor(rig, request.policy, wide)
     const resources = resourcesFor(context, request, senders, { ...ground, takesNow }, stays.groups)
     const takenBy = spotTaker(resources)
@@ -83,8 +84,6 @@ export function problemBuilder(
         const { far, near } = spotsOf.get(sender)?.(channel) ?? { far: [], near: [] }
         return [...far, ...near]
       })
-      const isOpen = ({ channel, number }: Spot): boolean =>
-        barred.size === 0 || !barSpots(sender, channel, number).some((spot) => barred.has(spot))
       const own = hearings.of(sender)
       const tokens = (unheard: readonly Hearing[]): number[] =>
         unheard.filter(({ leaders }) => leaders.length > 1).map((hearing) => servedBy(hearing, sender))
@@ -119,7 +118,7 @@ export function problemBuilder(
         costs: { ...still.costs, warnings: costsUnheard(unheardNow).warnings },
       })
       const rows: Array<Row & { still?: Still }> = inAddressOrder([
-        ...spots.filter(isOpen).map(rowOf),
+        ...spots.map(rowOf),
         ...stillsOf(sender).map(stillRow),
       ])
       items.push({ sender, stills: rows.map(({ still }) => still ?? null) })
@@ -167,6 +166,41 @@ export function problemBuilder(
         return still !== null && (still.isLeft || still.isUnmet)
       },
     }
+  }
+  // Building takes longer than leaving out what turned out to make an error.
+  let near: BuiltProblem | null = null
+  return (barred, wide) => withoutBarred(wide.size === 0 ? (near ??= build(wide)) : build(wide), barred)
+}
+
+/** The same problem without the candidates that lead to barred spots. */
+function withoutBarred(whole: BuiltProblem, barred: ReadonlySet<string>): BuiltProblem {
+  if (barred.size === 0) return whole
+  const named = [...barred]
+  const everything = new Map(
+    whole.problem.items.map((shape) => [shape, Int32Array.from(shape.addresses.keys())]),
+  )
+  const step = keepOnly(
+    whole.problem,
+    whole.problem.items.map((shape, item) => {
+      const all = everything.get(shape) ?? new Int32Array()
+      const sender = whole.senders[item]
+      if (!sender || !named.some((spot) => spot.startsWith(sender.key))) return all
+      return all.filter((candidate) => {
+        const to = whole.goesTo(item, candidate)
+        return to === null || !barSpots(sender, to.channel, to.number).some((spot) => barred.has(spot))
+      })
+    }),
+  )
+  const before = (item: number, candidate: number): number => step.kept[item]?.[candidate] ?? 0
+  return {
+    ...whole,
+    problem: step.problem,
+    goesTo: (item, candidate) => whole.goesTo(item, before(item, candidate)),
+    roomFor: (item) =>
+      [...(step.problem.items[item]?.addresses ?? [])].filter(
+        (_, candidate) => whole.goesTo(item, before(item, candidate)) !== null,
+      ),
+    isLeft: (item, candidate) => whole.isLeft(item, before(item, candidate)),
   }
 }
 

@@ -9,13 +9,23 @@ const MOST_TRIED = 64
 /** Rules that say that there is no room for somebody. */
 const ROOM_RULES = new Set(RULES.filter(({ reach }) => reach === 'room').map(({ id }) => id))
 
-/** A change that brings an error; `isForGood` where it would bring it at every address. */
+/** From what a change is barred that brings an error, each with all before it: an address, its channel, everything. */
+export const EXTENTS = ['address', 'channel', 'everywhere'] as const
+export type Extent = (typeof EXTENTS)[number]
+
+/** A change that brings an error, and where else it would bring it. */
 export interface Fault {
   move: Move
-  isForGood: boolean
+  extent: Extent
 }
 
-const ANYWHERE_RULES = new Set(RULES.filter(({ isAnywhere }) => isAnywhere === true).map(({ id }) => id))
+const EXTENT_OF: ReadonlyMap<string, Extent> = new Map(
+  RULES.map(({ id, extent }) => [id, extent ?? 'address']),
+)
+
+/** The widest extent of errors. */
+const extentOf = (errors: readonly Finding[]): Extent =>
+  EXTENTS.findLast((extent) => errors.some(({ rule }) => EXTENT_OF.get(rule) === extent)) ?? 'address'
 
 /**
  * The changes that bring errors that were not there before. That is who has part in them; where nobody has, as where
@@ -38,11 +48,15 @@ export function faultsOf(
   const places = new Set(errors.flatMap(({ at }) => at.map(placeKey)))
   const partners = moves.filter(({ change }) => places.has(placeKey(change.at)))
   if (partners.length > 0) {
-    const anywhere = errors.filter(({ rule }) => ANYWHERE_RULES.has(rule))
-    const anywhereAt = new Set(anywhere.flatMap(({ at }) => at.map(placeKey)))
-    return partners.map((move) => ({ move, isForGood: anywhereAt.has(placeKey(move.change.at)) }))
+    return partners.map((move) => {
+      const own = placeKey(move.change.at)
+      return {
+        move,
+        extent: extentOf(errors.filter(({ at }) => at.some((place) => placeKey(place) === own))),
+      }
+    })
   }
-  const here = (found: readonly Move[]): Fault[] => found.map((move) => ({ move, isForGood: false }))
+  const here = (found: readonly Move[]): Fault[] => found.map((move) => ({ move, extent: 'address' }))
   const { rig } = before.context
   const faultsWith = (some: readonly Move[]): number => {
     const moved = apply(

@@ -34,8 +34,11 @@ export interface Rule {
   find: (context: CheckContext) => readonly Draft[]
   /** Can other numbers cure it? Then a plan takes it for trouble, and its drafts say who would have to move. */
   byNumbers?: boolean
-  /** Is it an error at every address alike? Then who would come to be in it by a plan is left where it is. */
-  isAnywhere?: boolean
+  /**
+   * Where else it would be an error for the same message: on its whole channel, or everywhere. A plan that brings it then
+   * does not look for another number, or leaves the message as it is. Nothing: at other addresses it may be none.
+   */
+  extent?: 'channel' | 'everywhere'
   /** A cure that needs no other number and nothing to be taught again, which a plan makes first. */
   first?: FixKind
   /** The cures that change what was meant to be changed and nothing that others rely on: they can be made for all at once. */

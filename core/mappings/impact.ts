@@ -13,8 +13,9 @@ import {
 } from '../rig'
 import { deliveryOf } from '../addresses'
 import { mappingParameter } from './listening'
-import { resolveMappings, teachable } from './resolved'
+import { resolveMappings } from './resolved'
 import { mappingState } from './state'
+import { teachable } from './teachable'
 
 const agrees = (rig: Rig, mapping: Mapping): boolean => mappingState(rig, mapping).agreement === 'agrees'
 

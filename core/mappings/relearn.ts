@@ -14,7 +14,8 @@ import {
   type Rig,
   type RigEdit,
 } from '../rig'
-import { hitsOn, resolveMappings, teachable, type ResolvedMapping } from './resolved'
+import { hitsOn, resolveMappings, type ResolvedMapping } from './resolved'
+import { teachable } from './teachable'
 
 /** One thing to do at a destination, so that it listens to what the controls send. */
 export interface RelearnLine {

@@ -188,18 +188,11 @@ const asLearned = (address: Address): LearnedAddress | null => {
   return { scope: 'channel', channel, target }
 }
 
-/** What a destination gets of a mapping's control and can be taught: the first that arrives, and who sends it. */
-export function teachable(
-  rig: Rig,
-  { senders, destination }: Pick<ResolvedMapping, 'senders' | 'destination'>,
-): { sender: Sender; address: LearnedAddress } | null {
-  for (const sender of senders) {
-    if (lossAt(rig, sender, destination.id) !== null) continue
-    const [first] = landedOf(rig, sender, destination.id)
-    const address = first ? asLearned(first) : null
-    if (address) return { sender, address }
-  }
-  return null
+/** The one address that a destination can be taught of a sender; null where nothing of it arrives, or more than one. */
+export function lessonOf(rig: Rig, sender: Sender, destination: Id): LearnedAddress | null {
+  if (lossAt(rig, sender, destination) !== null) return null
+  const [first] = landedOf(rig, sender, destination)
+  return first ? asLearned(first) : null
 }
 
 /** Where what a sender sends is lost before a destination hears it; null where it is heard, or still wants a number. */

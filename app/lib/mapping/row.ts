@@ -1,12 +1,5 @@
 import { lossWords } from '#core/conflicts'
-import {
-  landedOf,
-  mappingParameter,
-  mappingState,
-  outrankedBy,
-  resolveMappings,
-  teachable,
-} from '#core/mappings'
+import { lessonOf, mappingParameter, mappingState, outrankedBy, resolveMappings } from '#core/mappings'
 import { printTag } from '#core/midi'
 import {
   assignmentsAt,
@@ -102,13 +95,13 @@ function offerFor(
     }
   }
   const here = resolved.senders.filter((sender) => placeKey(sender.place) === placeKey(place))
-  const taught = teachable(rig, { senders: here, destination })
-  if (!taught || landedOf(rig, taught.sender, destination.id).length === 0) return null
-  const tag = printTag(taught.address)
+  const [learnedAt] = here.flatMap((sender) => lessonOf(rig, sender, destination.id) ?? [])
+  if (!learnedAt) return null
+  const tag = printTag(learnedAt)
   return {
     label: `Taught it ${tag}`,
     about: `${name} learned ${tag}`,
-    edit: { type: 'mapping-set', mapping: mapping.id, set: { learnedAt: taught.address } },
+    edit: { type: 'mapping-set', mapping: mapping.id, set: { learnedAt } },
   }
 }
 

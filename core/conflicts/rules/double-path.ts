@@ -220,6 +220,7 @@ export const doublePath: Rule = {
   id: 'double-path',
   title: 'Two ways to one place',
   reach: 'controller',
+  extent: 'channel',
   find: (context) => {
     const { rig, occupancy, controllers } = context
     const { destinations } = rigIndex(rig)

@@ -142,7 +142,7 @@ export const modeMismatch: Rule = {
   id: 'mode-mismatch',
   title: 'Sent one way, expected another',
   reach: 'mapping',
-  isAnywhere: true,
+  extent: 'everywhere',
   find: (context) =>
     context.resolved().flatMap((resolved): Draft[] => {
       const drives = drivesOf(context.rig, resolved)
