@@ -81,7 +81,7 @@ export function allocate(
       return {
         ...told({ given, cures: cured.cures, changes, moved, after }),
         shortages: [
-          ...shortagesOf(cured.check, request, last, troubles, apply),
+          ...shortagesOf(cured.check, after, request, last, troubles, apply),
           ...(request.kind === 'repair' ? heldErrors(context, request, troubles) : []),
           ...(request.kind === 'fill' || request.kind === 'avoid' ? heldBack(context, request, fixed) : []),
         ],

@@ -6,7 +6,7 @@ import { problemBuilder } from './build-problem'
 import { askedSenders, troublesOf, type Trouble } from './free'
 import { whyFixed } from './movable'
 import { planned, type Planned } from './planned'
-import type { AllocateRequest } from './request'
+import { isOneForEach, type AllocateRequest } from './request'
 
 /** Another request, or another rig, under which fewer may be left. */
 interface Help {
@@ -27,33 +27,45 @@ const isAnyChannel = ({ policy }: AllocateRequest): boolean =>
 /**
  * What would help those who are left, in a few words each. Nothing is named that was not tried: with it, fewer
  * are left, and fewer of them.
+ *
+ * @param after The rig once the plan is made.
  */
 export function helpsOf(
   check: Check,
+  after: Check,
   request: AllocateRequest,
   { built, solution }: Planned,
   troubles: readonly Trouble[],
   apply: Apply,
 ): (left: readonly Sender[]) => string[] {
+  const checkOf = (given: Check, { edits = [] }: Help): Check =>
+    edits.length === 0 ? given : recheckWith(given, apply(given.context.rig, edits), apply)
+  /** Does it help them where everybody else is where the plan puts them? That is soon seen, and mostly so. */
+  const helpsAfter = (help: Help, left: readonly Sender[]): boolean => {
+    const keys = new Set(left.map(({ key }) => key))
+    const others = [...built.free].flatMap(({ key }) => (keys.has(key) ? [] : [key]))
+    const { request: asked = request } = help
+    // Who is to be together with others cannot be looked at alone.
+    if (isOneForEach(asked)) return false
+    return leftIn(checkOf(after, help), { ...asked, struck: [...asked.struck, ...others] }).size < left.length
+  }
   const tried = new Map<string, ReadonlySet<string>>()
-  const leftWith = ({ words, request: asked = request, edits = [] }: Help): ReadonlySet<string> => {
-    const known = tried.get(words)
-    if (known) return known
-    const then = edits.length === 0 ? check : recheckWith(check, apply(check.context.rig, edits), apply)
-    const found = leftIn(then, asked)
-    tried.set(words, found)
+  const leftWith = (help: Help): ReadonlySet<string> => {
+    const found = tried.get(help.words) ?? leftIn(checkOf(check, help), help.request ?? request)
+    tried.set(help.words, found)
     return found
   }
   const now = built.senders.filter((_, item) => built.isLeft(item, solution.choice[item] ?? 0)).length
   const places = built.senders.reduce((sum, _, item) => sum + built.roomFor(item).length, 0)
+  const helpsAnew = (help: Help, left: readonly Sender[]): boolean => {
+    if (help.grows * places > MOST_PLACES) return false
+    const then = leftWith(help)
+    return then.size < now && left.filter(({ key }) => then.has(key)).length < left.length
+  }
   return (left) =>
     waysToHelp(check, request, troubles, left)
-      .filter(({ grows }) => grows * places <= MOST_PLACES)
       .slice(0, MOST_TRIED)
-      .filter((help) => {
-        const then = leftWith(help)
-        return then.size < now && left.filter(({ key }) => then.has(key)).length < left.length
-      })
+      .filter((help) => helpsAfter(help, left) || helpsAnew(help, left))
       .map(({ words }) => words)
 }
 
@@ -89,13 +101,12 @@ function waysToHelp(
 ): Help[] {
   const { rig } = context
   const keys = new Set(left.map(({ key }) => key))
-  const isOneForEach = request.policy.kind.startsWith('each-')
   const channels: Help[] = isAnyChannel(request)
     ? []
     : [
         {
-          words: isOneForEach ? 'let channels stay as they are' : 'let them use any channel',
-          grows: isOneForEach ? 1 : CHANNELS.length,
+          words: isOneForEach(request) ? 'let channels stay as they are' : 'let them use any channel',
+          grows: isOneForEach(request) ? 1 : CHANNELS.length,
           request: { ...request, policy: { kind: 'keep-if-room' } },
         },
       ]

@@ -72,3 +72,6 @@ export type ChannelPolicy = AllocateRequest['policy']
 /** Is what is left as it is to be much, so that each change counts before runs and numbers are looked at? */
 export const isRepair = ({ kind }: AllocateRequest): boolean =>
   kind === 'repair' || kind === 'avoid' || kind === 'make-room'
+
+/** Is everything that belongs together to be on one channel? */
+export const isOneForEach = ({ policy }: AllocateRequest): boolean => policy.kind.startsWith('each-')

@@ -8,7 +8,7 @@ import { helpsOf } from './helps'
 import { freedomOf, whyFixed, whyLeftOut } from './movable'
 import type { Shortage } from './plan'
 import type { Planned } from './planned'
-import type { AllocateRequest } from './request'
+import { isOneForEach, type AllocateRequest } from './request'
 
 /** Who is left, with the channel groups and the numbers they could have had. */
 interface Left {
@@ -30,8 +30,6 @@ function leftBy({ built, solution: { choice } }: Planned): Left[] {
   })
   return [...groups.values()]
 }
-
-const isOneForEach = ({ policy }: AllocateRequest): boolean => policy.kind.startsWith('each-')
 
 /** On which channels a sender was looked for a place, in a few words. */
 function whereWords({ policy }: AllocateRequest, rig: Rig, { channel, place }: Sender): string {
@@ -65,9 +63,14 @@ function placeNeeded(context: CheckContext, request: AllocateRequest, sender: Se
   return 'free' in freedom && freedom.free === 'channel' ? `channel for its ${kind}` : `${kind} number`
 }
 
-/** Who is left without an address, gathered by where they could have gone, with what would help. */
+/**
+ * Who is left without an address, gathered by where they could have gone, with what would help.
+ *
+ * @param after The rig once the plan is made.
+ */
 export function shortagesOf(
   check: Check,
+  after: Check,
   request: AllocateRequest,
   plan: Planned,
   troubles: readonly Trouble[],
@@ -77,7 +80,7 @@ export function shortagesOf(
   const { rig } = context
   const { built } = plan
   const lefts = leftBy(plan)
-  const helpFor = helpsOf(check, request, plan, troubles, apply)
+  const helpFor = helpsOf(check, after, request, plan, troubles, apply)
   return lefts.flatMap(({ senders, room }) => {
     const [first] = senders
     if (!first) return []

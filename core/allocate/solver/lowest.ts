@@ -15,7 +15,7 @@ export interface Smaller {
 }
 
 /** With one in so many of the steps that are left. */
-const SHARE = 4
+const SHARE = 16
 
 /** Of the choices that are as good as a given one that with the lowest addresses, if the steps allow it; else that one. */
 export function lowest(
