@@ -1,7 +1,8 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
-import { check, type Finding } from '../conflicts'
+import { isWanting } from '../addresses'
+import { check, RULES, type Finding } from '../conflicts'
 import { assignmentsOf, numberOf, perform, placeKey, undone, type Rig } from '../rig'
 import {
   anyRig,
@@ -77,6 +78,29 @@ describe('a plan', () => {
         expect(undone(then, step)).toEqual(rig)
       }),
       { numRuns: 80 },
+    )
+  })
+
+  it('drops nobody: who wants a number, or is in an error that numbers can cure, is changed, well where it is, or named', () => {
+    const numbered = new Set(RULES.filter(({ byNumbers }) => byNumbers).map(({ id }) => id))
+    fc.assert(
+      fc.property(
+        anyRig,
+        anyInput.filter(({ kind }) => kind === 'fill' || kind === 'replan'),
+        (rig, input) => {
+          const found = plan(rig, input)
+          const then = onceTaught(rig, apply(rig, found.edits)).rig
+          const named = new Set(
+            [...found.shortages, ...found.leaves].flatMap(({ at }) => at.map((place) => placeKey(place))),
+          )
+          const wanting = check(then).context.occupancy.senders.filter(isWanting)
+          for (const { place } of wanting) expect(named).toContain(placeKey(place))
+          if (input.kind !== 'replan') return
+          for (const { rule, at } of check(then).findings.filter(({ severity }) => severity === 'error'))
+            if (numbered.has(rule)) for (const place of at) expect(named, rule).toContain(placeKey(place))
+        },
+      ),
+      { numRuns: 150 },
     )
   })
 

@@ -1,4 +1,4 @@
-import { recheckWith, type Apply, type Check, type CheckContext } from '../conflicts'
+import { recheckWith, RULES, type Apply, type Check, type CheckContext } from '../conflicts'
 import { mappingName, onceTaught, unheardAfter } from '../mappings'
 import { placeKey, type Rig, type RigEdit } from '../rig'
 import { problemBuilder } from './build-problem'
@@ -121,6 +121,9 @@ const isSamePlace = (a: Planned, b: Planned): boolean =>
       addressOf(b.built.problem, item, b.solution.choice),
   )
 
+/** The rules whose errors other numbers can cure. */
+const NUMBERED = new Set(RULES.filter(({ byNumbers }) => byNumbers === true).map(({ id }) => id))
+
 /** What is told of a plan: what it changes, and what comes of it. */
 function told({
   given,
@@ -136,7 +139,6 @@ function told({
   after: Check
 }): Pick<Plan, 'cures' | 'changes' | 'edits' | 'resolves' | 'leaves' | 'stale' | 'silenced'> {
   const afterIds = new Set(after.findings.map(({ id }) => id))
-  const left = new Set(troublesOf(after).map(({ message }) => message))
   const { rig } = given.context
   const stale = unheardAfter(rig, moved).filter(({ id }) =>
     moved.mappings.some((mapping) => mapping.id === id),
@@ -146,7 +148,7 @@ function told({
     changes,
     edits: [...cures.flatMap(({ edits }) => edits), ...changes.map(({ edit }): RigEdit => edit)],
     resolves: given.findings.filter(({ id }) => !afterIds.has(id)),
-    leaves: after.findings.filter(({ message, severity }) => severity === 'error' && left.has(message)),
+    leaves: after.findings.filter(({ rule, severity }) => severity === 'error' && NUMBERED.has(rule)),
     stale: stale.map((mapping) => ({ mapping: mapping.id, name: mappingName(rig, mapping) })),
     silenced: silencedBy(rig, moved, changes, new Set(stale.map(({ id }) => id))),
   }
