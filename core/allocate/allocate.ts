@@ -8,7 +8,7 @@ import { followersIn } from './followers'
 import { askedSenders, troublesOf } from './free'
 import { EXTENTS, faultsOf } from './faults'
 import type { Plan, PlannedChange } from './plan'
-import { planned, type AllocateOptions, type Planned } from './planned'
+import { planned, withoutProof, type AllocateOptions, type Planned } from './planned'
 import { reasonsOf } from './reasons'
 import type { AllocateRequest } from './request'
 import { heldBack, heldErrors, shortagesOf } from './shortages'
@@ -99,19 +99,26 @@ export function allocate(
   }
 
   function certainOf(last: Planned): Pick<Plan, 'proven' | 'bound' | 'isLeast'> {
-    const { proven, bound, isLeast } = last.solution
     const firm = untaughtTroubles(context, senders, troubles)
     if (firm !== troubles) {
+      // What is wanted at once is not solved twice for the sake of a proof.
+      if (request.steps === 0) return claimsOf(withoutProof(last.solution))
       const without = problemBuilder(context, request, senders, firm)
       const more = planned(context, request, without, new Set(), options)
       const isThere = more.solution.isLeast && isSamePlace(more, last)
       return { ...certainBeside(more.solution, last.solution.score), isLeast: isThere }
     }
     return freer === null
-      ? { proven, bound, isLeast }
+      ? claimsOf(last.solution)
       : { ...certainBeside(freer, last.solution.score), isLeast: false }
   }
 }
+
+const claimsOf = ({ proven, bound, isLeast }: Solution): Pick<Plan, 'proven' | 'bound' | 'isLeast'> => ({
+  proven,
+  bound,
+  isLeast,
+})
 
 /** Do two solutions for the same senders put everyone at the same address? */
 const isSamePlace = (a: Planned, b: Planned): boolean =>

@@ -77,7 +77,7 @@ function rivalsOf(built: BuiltProblem, choice: Choice): ReadonlySet<Sender> {
 }
 
 /** Nothing of a solution is certain but that no term is less than nothing. */
-function withoutProof(solution: Solution): Solution {
+export function withoutProof(solution: Solution): Solution {
   const open = TERMS.findIndex((term) => solution.score[term] > 0)
   const term = TERMS[open]
   return {
