@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import { isToastWanted } from '~/lib/toast'
 
 usePreferencesStore()
@@ -6,6 +7,13 @@ const shelf = useShelfStore()
 const rigs = useRigStore()
 const pending = usePendingEditStore()
 useShortcuts()
+const isInTrouble = computed(
+  () => shelf.failure !== null || shelf.whyNowhere !== null || rigs.keepState === 'failing',
+)
+useEventListener('beforeunload', (event) => {
+  // The browser asks whether to leave, in its own words.
+  if (rigs.keepState === 'failing' || rigs.isLeftOver) event.preventDefault()
+})
 onMounted(() => void shelf.boot())
 </script>
 
@@ -13,7 +21,7 @@ onMounted(() => void shelf.boot())
   <div class="flex h-full flex-col">
     <TopBar />
     <ReadOnlyBar v-if="rigs.readReason !== null" />
-    <TroubleBar v-if="shelf.failure !== null || rigs.saveState === 'failed'" />
+    <TroubleBar v-if="isInTrouble" />
     <main class="min-h-0 flex-1">
       <NuxtPage />
     </main>

@@ -13,6 +13,8 @@ export interface RigEntry {
   snapshotAt: number
   /** When it was thrown away, or 0. It can be taken back until the bin is emptied. */
   deletedAt: number
+  /** On which day in use it was thrown away (`usage.ts`); not there while it is on the shelf. */
+  deletedOn?: number
   /** The tab that may write to it. */
   owner: string | null
 }
@@ -33,7 +35,16 @@ export interface LoggedStep {
   index: number
 }
 
+/** How many days the application has been used in this browser. */
+export interface Usage {
+  id: 'days'
+  days: number
+  /** The date of the last of them, as the browser had it. */
+  last: string
+}
+
 export type ShelfDatabase = Dexie & {
+  usage: EntityTable<Usage, 'id'>
   rigs: EntityTable<RigEntry, 'id'>
   snapshots: EntityTable<Snapshot, 'id'>
   steps: Table<LoggedStep, [string, number]>
@@ -50,5 +61,6 @@ export function openDatabase(name = 'deft-lattice'): ShelfDatabase {
     snapshots: 'id',
     steps: '[rig+index], rig',
   })
+  database.version(2).stores({ usage: 'id' })
   return database
 }

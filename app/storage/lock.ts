@@ -57,3 +57,43 @@ export async function isRigHeld(id: string): Promise<boolean> {
   const { held } = await navigator.locks.query()
   return held?.some(({ name }) => name === lockName(id)) === true
 }
+
+/** What a tab that holds a rig is asked for. */
+export type Wish = 'take-over' | 'delete'
+
+type Said = { kind: 'asks'; id: string; wish: Wish } | { kind: 'ready'; id: string }
+
+/** So long a tab that is asked has to keep its last edits; after that it counts as hung. */
+const PATIENCE_MS = 4000
+
+const channel = (): BroadcastChannel => new BroadcastChannel('deft-lattice/rigs')
+
+/**
+ * Ask whichever tab holds a rig to keep its last edits and to make no more. Resolves when it has, when nobody holds it, or
+ * when it does not answer in time.
+ */
+export async function askHolder(id: string, wish: Wish): Promise<void> {
+  if (!(await isRigHeld(id))) return
+  const talk = channel()
+  await new Promise<void>((resolve) => {
+    const timer = setTimeout(resolve, PATIENCE_MS)
+    talk.addEventListener('message', ({ data }: MessageEvent<Said>) => {
+      if (data.kind !== 'ready' || data.id !== id) return
+      clearTimeout(timer)
+      resolve()
+    })
+    talk.postMessage({ kind: 'asks', id, wish } satisfies Said)
+  })
+  talk.close()
+}
+
+/** Answer other tabs that ask for a rig: `yields` is done when this one has kept its last edits. */
+export function answerTabs(yields: (id: string, wish: Wish) => Promise<void>): void {
+  const talk = channel()
+  talk.addEventListener('message', ({ data }: MessageEvent<Said>) => {
+    if (data.kind !== 'asks') return
+    void yields(data.id, data.wish).then(() =>
+      talk.postMessage({ kind: 'ready', id: data.id } satisfies Said),
+    )
+  })
+}

@@ -1,23 +1,27 @@
 import 'fake-indexeddb/auto'
 import { readFileSync } from 'node:fs'
-import * as fc from 'fast-check'
 import { afterEach, describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
-import { perform, redone, undone, type Rig, type Step } from '../../core/rig'
+import { perform, type Rig, type Step } from '../../core/rig'
 import { openDatabase, type ShelfDatabase } from './database'
 import {
   addRig,
-  appendStep,
+  BIN_DAYS,
+  countDay,
   duplicateRig,
   emptyBin,
+  listBin,
   listRigs,
   loadRig,
-  moveTo,
   NotOwnerError,
+  NotThereError,
   OutdatedRigError,
+  PositionError,
+  removeForGood,
   takeBack,
   takeOwnership,
   throwAway,
+  writeChanges,
   writeWhole,
 } from './shelf'
 
@@ -46,59 +50,35 @@ const renamed = (rig: Rig, name: string): { rig: Rig; step: Step } =>
   perform(rig, `Name it ${name}`, [{ type: 'rig-set', set: { name } }])
 
 describe('the shelf', () => {
-  it('gives back whatever any run of edits, undos and redos left, after every one of them', async () => {
-    await fc.assert(
-      fc.asyncProperty(
-        fc.array(fc.constantFrom('edit', 'undo', 'redo'), { minLength: 1, maxLength: 130 }),
-        async (acts) => {
-          const database = freshDatabase()
-          const id = await addRig(database, small, 1)
-          await takeOwnership(database, id, 'me', 2)
-          let rig = small
-          let past: Step[] = []
-          let future: Step[] = []
-          for (const [index, act] of acts.entries()) {
-            if (act === 'edit') {
-              const done = renamed(rig, `Name ${index}`)
-              rig = done.rig
-              past = [...past, done.step]
-              future = []
-              await appendStep(database, id, 'me', done.step, rig)
-            } else if (act === 'undo' && past.length > 0) {
-              const step = past.at(-1) as Step
-              rig = undone(rig, step)
-              past = past.slice(0, -1)
-              future = [step, ...future]
-              await moveTo(database, id, 'me', past.length, rig.name)
-            } else if (act === 'redo' && future.length > 0) {
-              const step = future[0] as Step
-              rig = redone(rig, step)
-              past = [...past, step]
-              future = future.slice(1)
-              await moveTo(database, id, 'me', past.length, rig.name)
-            }
-          }
-          const loaded = await loadRig(database, id)
-          expect(loaded?.rig).toEqual(rig)
-          expect(loaded?.past).toEqual(past)
-          expect(loaded?.future).toEqual(future)
-          expect((await listRigs(database))[0]?.name).toBe(rig.name)
-        },
-      ),
-      { numRuns: 12 },
-    )
-  })
-
   it('refuses a tab that another has taken over from, and writes nothing', async () => {
     const database = freshDatabase()
     const id = await addRig(database, small, 1)
     await takeOwnership(database, id, 'first', 2)
     await takeOwnership(database, id, 'second', 3)
     const { rig, step } = renamed(small, 'Late')
-    await expect(appendStep(database, id, 'first', step, rig)).rejects.toBeInstanceOf(NotOwnerError)
+    await expect(
+      writeChanges(database, id, 'first', 0, [{ kind: 'step', step }], rig),
+    ).rejects.toBeInstanceOf(NotOwnerError)
     expect((await loadRig(database, id))?.rig.name).toBe(small.name)
-    await appendStep(database, id, 'second', step, rig)
+    await writeChanges(database, id, 'second', 0, [{ kind: 'step', step }], rig)
     expect((await loadRig(database, id))?.rig.name).toBe('Late')
+  })
+
+  it('refuses what was not made from where it stands, and what is in the bin, and writes nothing', async () => {
+    const database = freshDatabase()
+    const id = await addRig(database, small, 1)
+    await takeOwnership(database, id, 'me', 2)
+    const { rig, step } = renamed(small, 'Second')
+    const second = () => writeChanges(database, id, 'me', 1, [{ kind: 'step', step }], rig)
+    await expect(second()).rejects.toBeInstanceOf(PositionError)
+    expect((await loadRig(database, id))?.past).toEqual([])
+    await throwAway(database, id, 3)
+    await expect(second()).rejects.toBeInstanceOf(NotThereError)
+    await expect(writeWhole(database, id, 'me', { rig, past: [], future: [] }, 4)).rejects.toBeInstanceOf(
+      NotThereError,
+    )
+    await takeBack(database, id)
+    expect((await loadRig(database, id))?.rig).toEqual(small)
   })
 
   it('copies under a free name, throws away, takes back, and empties only what is old', async () => {
@@ -113,13 +93,38 @@ describe('the shelf', () => {
     ])
     await throwAway(database, id, 10)
     expect(await loadRig(database, id)).toBeNull()
-    await emptyBin(database, 5)
     await takeBack(database, id)
     expect((await loadRig(database, id))?.rig).toEqual(small)
+  })
+
+  it('keeps what was thrown away for thirty days in use, wherever the clock jumps', async () => {
+    const database = freshDatabase()
+    const id = await addRig(database, small, 1)
+    let days = await countDay(database, 'day 0')
     await throwAway(database, id, 10)
-    await emptyBin(database, 20)
+    // A clock that jumps far on, and back again.
+    days = await countDay(database, 'in ninety years')
+    days = await countDay(database, 'day 0')
+    expect(days).toBe(3)
+    for (let day = days; day < BIN_DAYS; day++) {
+      days = await countDay(database, `day ${day}`)
+      await countDay(database, `day ${day}`)
+      await emptyBin(database, days)
+    }
+    expect((await listBin(database)).map((entry) => entry.id)).toEqual([id])
+    await emptyBin(database, await countDay(database, 'the last day'))
+    expect(await listBin(database)).toEqual([])
     await takeBack(database, id)
     expect(await loadRig(database, id)).toBeNull()
+  })
+
+  it('removes for good only what is in the bin', async () => {
+    const database = freshDatabase()
+    const [kept, gone] = [await addRig(database, small, 1), await addRig(database, small, 2)]
+    await throwAway(database, gone, 3)
+    await removeForGood(database, [kept, gone])
+    expect((await listRigs(database)).map(({ id }) => id)).toEqual([kept])
+    expect(await listBin(database)).toEqual([])
   })
 
   /** A database with a rig as an older version of the application left it: a snapshot and a step. */
@@ -151,11 +156,11 @@ describe('the shelf', () => {
     expect(open?.isRenewed).toBe(true)
     expect(open?.past).toEqual([])
     if (!open) return
-    await expect(writeWhole(database, id, 'another', open.rig)).rejects.toBeInstanceOf(NotOwnerError)
+    await expect(writeWhole(database, id, 'another', open, 3)).rejects.toBeInstanceOf(NotOwnerError)
     expect((await loadRig(database, id))?.isRenewed).toBe(true)
-    await writeWhole(database, id, 'me', open.rig)
+    await writeWhole(database, id, 'me', open, 3)
     const { rig, step } = renamed(open.rig, 'Renamed after')
-    await appendStep(database, id, 'me', step, rig)
+    await writeChanges(database, id, 'me', 0, [{ kind: 'step', step }], rig)
     const again = await loadRig(database, id)
     expect(again?.rig).toEqual(rig)
     expect(again?.past).toEqual([step])

@@ -12,6 +12,30 @@ export class NotOwnerError extends Error {
   override name = 'NotOwnerError'
 }
 
+/** The rig is not on the shelf: it is in the bin, or everything was cleared. */
+export class NotThereError extends Error {
+  override name = 'NotThereError'
+
+  constructor(readonly isInBin: boolean) {
+    super(isInBin ? 'This rig was deleted.' : 'This rig is no longer in this browser.')
+  }
+}
+
+/** The shelf stands at another position than the tab that writes to it: something in between was not written. */
+export class PositionError extends Error {
+  override name = 'PositionError'
+}
+
+/** One change to write: a new step, or so many steps on or back among those that are there. */
+export type Change = { kind: 'step'; step: Step } | { kind: 'move'; by: 1 | -1 }
+
+/** All of an open rig that is kept: as it stands, with the steps before and after. */
+export interface Whole {
+  rig: Rig
+  past: readonly Step[]
+  future: readonly Step[]
+}
+
 /** A rig as it stands, with the steps before (to undo) and after (to redo). */
 export interface OpenRig {
   entry: RigEntry
@@ -124,69 +148,103 @@ export const takeOwnership = async (
 
 async function ownedEntry(database: ShelfDatabase, id: string, owner: string): Promise<RigEntry> {
   const entry = await database.rigs.get(id)
-  if (!entry || entry.owner !== owner) throw new NotOwnerError('This rig is being edited in another tab.')
+  if (!entry) throw new NotThereError(false)
+  if (entry.deletedAt !== 0) throw new NotThereError(true)
+  if (entry.owner !== owner) throw new NotOwnerError('This rig is being edited in another tab.')
   return entry
 }
 
+const logged = (id: string, index: number, { label, patches, inverse }: Step): LoggedStep => ({
+  rig: id,
+  index,
+  label,
+  patches: JSON.stringify(patches),
+  inverse: JSON.stringify(inverse),
+})
+
+const everything = (database: ShelfDatabase) => [database.rigs, database.snapshots, database.steps]
+
 /**
- * Write one new step and where the rig now stands, all or nothing. Steps that had been undone are
- * dropped. Throws a NotOwnerError if another tab has taken over.
+ * Write changes one after the other and where the rig now stands, all or nothing. A step that was undone is dropped once
+ * another is made.
+ *
+ * @param from Where the tab believes that the shelf stands.
+ * @param rig The rig after all of the changes.
+ * @returns Where the shelf stands now.
+ * @throws NotOwnerError if another tab has taken over, NotThereError if the rig is gone, PositionError if the shelf
+ * stands elsewhere; then nothing is written.
  */
-export async function appendStep(
+export async function writeChanges(
   database: ShelfDatabase,
   id: string,
   owner: string,
-  step: Step,
+  from: number,
+  changes: readonly Change[],
   rig: Rig,
-): Promise<void> {
-  const { label } = step
-  const [patches, inverse] = [JSON.stringify(step.patches), JSON.stringify(step.inverse)]
-  await database.transaction('rw', database.rigs, database.snapshots, database.steps, async () => {
-    const { position, snapshotAt } = await ownedEntry(database, id, owner)
-    await database.steps.where('[rig+index]').between([id, position], [id, Dexie.maxKey]).delete()
-    await database.steps.put({ rig: id, index: position, label, patches, inverse })
-    const isDue = snapshotAt > position || position + 1 - snapshotAt >= STEPS_A_SNAPSHOT
+): Promise<number> {
+  return database.transaction('rw', everything(database), async () => {
+    const entry = await ownedEntry(database, id, owner)
+    if (entry.position !== from)
+      throw new PositionError(`The shelf stands at step ${entry.position}, not at ${from}.`)
+    let at = from
+    let isSnapshotGone = false
+    for (const change of changes) {
+      if (change.kind === 'move') {
+        at += change.by
+        continue
+      }
+      await database.steps.where('[rig+index]').between([id, at], [id, Dexie.maxKey]).delete()
+      await database.steps.put(logged(id, at, change.step))
+      isSnapshotGone ||= entry.snapshotAt > at
+      at++
+    }
+    const isDue = isSnapshotGone || at - entry.snapshotAt >= STEPS_A_SNAPSHOT
     await database.rigs.update(id, {
-      position: position + 1,
+      position: at,
       name: rig.name,
-      snapshotAt: isDue ? position + 1 : snapshotAt,
+      snapshotAt: isDue ? at : entry.snapshotAt,
     })
     if (isDue) {
       await database.snapshots.put({ id, rig })
       await database.steps
         .where('[rig+index]')
-        .between([id, Dexie.minKey], [id, position - STEPS_KEPT])
+        .between([id, Dexie.minKey], [id, at - STEPS_KEPT])
         .delete()
     }
+    return at
   })
 }
 
-/** Write a rig whole, without the steps that led to it. Throws a NotOwnerError if another tab has taken over. */
+/**
+ * Write a rig whole, whatever of it stands on the shelf; put it there again if all was cleared.
+ *
+ * @returns Where the shelf stands now.
+ * @throws NotOwnerError if another tab has taken over, NotThereError if the rig is in the bin.
+ */
 export async function writeWhole(
   database: ShelfDatabase,
   id: string,
   owner: string,
-  rig: Rig,
-): Promise<void> {
-  await database.transaction('rw', database.rigs, database.snapshots, database.steps, async () => {
-    await ownedEntry(database, id, owner)
+  { rig, past, future }: Whole,
+  now: number,
+): Promise<number> {
+  const kept = past.slice(-STEPS_KEPT)
+  const position = kept.length
+  return database.transaction('rw', everything(database), async () => {
+    const entry = await database.rigs.get(id)
+    if (entry) await ownedEntry(database, id, owner)
     await stepsOf(database, id).delete()
     await database.snapshots.put({ id, rig })
-    await database.rigs.update(id, { position: 0, snapshotAt: 0, name: rig.name })
-  })
-}
-
-/** Write that undo or redo moved the rig to another position. */
-export async function moveTo(
-  database: ShelfDatabase,
-  id: string,
-  owner: string,
-  position: number,
-  name: string,
-): Promise<void> {
-  await database.transaction('rw', database.rigs, async () => {
-    await ownedEntry(database, id, owner)
-    await database.rigs.update(id, { position, name })
+    await database.steps.bulkPut([...kept, ...future].map((step, index) => logged(id, index, step)))
+    await database.rigs.put({
+      ...(entry ?? { createdAt: now, openedAt: now, deletedAt: 0 }),
+      id,
+      owner,
+      position,
+      snapshotAt: position,
+      name: rig.name,
+    })
+    return position
   })
 }
 
@@ -206,20 +264,65 @@ export function freeName(name: string, taken: ReadonlySet<string>): string {
   return candidate
 }
 
+/** Rigs in the bin, the last thrown away first. */
+export const listBin = async (database: ShelfDatabase): Promise<RigEntry[]> => {
+  const rigs = await database.rigs.where('deletedAt').above(0).toArray()
+  return rigs.sort((a, b) => b.deletedAt - a.deletedAt)
+}
+
 /** Put a rig into the bin, with the time in ms. */
-export const throwAway = async (database: ShelfDatabase, id: string, now: number): Promise<void> => {
-  await database.rigs.update(id, { deletedAt: now, owner: null })
+export async function throwAway(database: ShelfDatabase, id: string, now: number): Promise<void> {
+  await database.transaction('rw', database.rigs, database.usage, async () => {
+    const deletedOn = (await database.usage.get('days'))?.days ?? 0
+    await database.rigs.update(id, { deletedAt: now, deletedOn, owner: null })
+  })
 }
 
 /** Take a rig out of the bin. */
 export const takeBack = async (database: ShelfDatabase, id: string): Promise<void> => {
-  await database.rigs.update(id, { deletedAt: 0 })
+  await database.rigs.update(id, { deletedAt: 0, deletedOn: undefined })
 }
 
-/** Remove for good what was thrown away before a time. */
-export async function emptyBin(database: ShelfDatabase, before: number): Promise<void> {
-  await database.transaction('rw', database.rigs, database.snapshots, database.steps, async () => {
-    const gone = await database.rigs.where('deletedAt').between(1, before).primaryKeys()
+/**
+ * Count a day in use, if this is another than the last.
+ *
+ * @param today The date, in any writing.
+ * @returns How many there have been. A clock that jumps adds one, however far it jumps.
+ */
+export async function countDay(database: ShelfDatabase, today: string): Promise<number> {
+  return database.transaction('rw', database.usage, async () => {
+    const before = (await database.usage.get('days')) ?? { days: 0, last: '' }
+    const days = before.last === today ? before.days : before.days + 1
+    await database.usage.put({ id: 'days', days, last: today })
+    return days
+  })
+}
+
+/** So many days in use a rig stays in the bin. */
+export const BIN_DAYS = 30
+
+/** How many days in use a rig in the bin is still there; what an older version threw away counts from now on. */
+export const daysLeft = ({ deletedOn }: RigEntry, days: number): number =>
+  deletedOn === undefined ? BIN_DAYS : Math.max(0, deletedOn + BIN_DAYS - days)
+
+/** Remove for good what has been in the bin for `BIN_DAYS` days in use. */
+export async function emptyBin(database: ShelfDatabase, days: number): Promise<void> {
+  await database.transaction('rw', everything(database), async () => {
+    const binned = await database.rigs.where('deletedAt').above(0).toArray()
+    for (const entry of binned)
+      if (entry.deletedOn === undefined) await database.rigs.update(entry.id, { deletedOn: days })
+    await removeForGood(
+      database,
+      binned.filter((entry) => daysLeft(entry, days) === 0).map(({ id }) => id),
+    )
+  })
+}
+
+/** Remove rigs for good, as far as they are in the bin. */
+export async function removeForGood(database: ShelfDatabase, ids: readonly string[]): Promise<void> {
+  await database.transaction('rw', everything(database), async () => {
+    const entries = await database.rigs.bulkGet([...ids])
+    const gone = entries.flatMap((entry) => (entry && entry.deletedAt !== 0 ? [entry.id] : []))
     await database.rigs.bulkDelete(gone)
     await database.snapshots.bulkDelete(gone)
     await database.steps.where('rig').anyOf(gone).delete()

@@ -2,14 +2,25 @@ import { promiseTimeout } from '@vueuse/core'
 import { acceptHMRUpdate, defineStore } from 'pinia'
 import { EditError, perform, redone, undone, type Patch, type Rig, type RigEdit, type Step } from '#core/rig'
 import { afterPaint } from '~/lib/after-paint'
-import { awaitRig, isRigHeld, takeRig, type RigLock, type Turn } from '~/storage/lock'
-import { appendStep, loadRig, moveTo, NotOwnerError, takeOwnership, writeWhole } from '~/storage/shelf'
-import type { ShelfDatabase } from '~/storage/database'
-import { database } from '~/storage/open'
+import { createKeeper, type KeepState } from '~/storage/keeper'
+import {
+  answerTabs,
+  askHolder,
+  awaitRig,
+  isRigHeld,
+  takeRig,
+  type RigLock,
+  type Turn,
+  type Wish,
+} from '~/storage/lock'
+import { loadRig, takeOwnership, writeWhole, type Change as LogChange } from '~/storage/shelf'
+import { database, onDatabaseGone } from '~/storage/open'
 
-/** Why this tab may only read: another holds the rig, or took it over. */
-export type ReadReason = 'open-elsewhere' | 'taken-over'
-export type SaveState = 'saved' | 'saving' | 'failed'
+/** Why this tab may only read: another holds the rig, took it over, or threw it away. */
+export type ReadReason = 'open-elsewhere' | 'taken-over' | 'deleted'
+
+/** After so long it is said that something is not kept yet. */
+const LONG_MS = 1000
 
 /** A page that was left a moment ago may still hold the rig: so long is waited before it counts as another tab. */
 const PAGE_LEFT_MS = 300
@@ -33,7 +44,11 @@ export const useRigStore = defineStore('rig', () => {
   const revision = ref(0)
   const change = shallowRef<Change>({ kind: 'loaded' })
   const readReason = ref<ReadReason | null>(null)
-  const saveState = ref<SaveState>('saved')
+  const keepState = ref<KeepState>('kept')
+  /** Has writing been going on for so long that the player should know? */
+  const isKeptLate = ref(false)
+  /** Edits that are shown and were not kept before this tab lost the rig. */
+  const isLeftOver = ref(false)
 
   /** The rigs before and after a step made in this tab: going back to one is quicker than patching. */
   const versions = new WeakMap<Step, { before: Rig; after: Rig }>()
@@ -41,8 +56,20 @@ export const useRigStore = defineStore('rig', () => {
   const owner = crypto.randomUUID()
   let lock: RigLock | null = null
   let turn: Turn | null = null
-  let position = 0
-  let writes: Promise<void> = Promise.resolve()
+  let late: ReturnType<typeof setTimeout> | undefined
+  const keeper = createKeeper({
+    database,
+    owner,
+    whenFree: afterPaint,
+    now: Date.now,
+    onLost: (loss) => loseTo(loss),
+    onState: (state) => {
+      keepState.value = state
+      clearTimeout(late)
+      if (state === 'kept') isKeptLate.value = false
+      else late = setTimeout(() => (isKeptLate.value = true), LONG_MS)
+    },
+  })
 
   const canEdit = computed(() => rig.value !== null && readReason.value === null)
   const undoLabel = computed(() => past.value.at(-1)?.label ?? null)
@@ -55,11 +82,23 @@ export const useRigStore = defineStore('rig', () => {
   }
 
   function loseTo(reason: ReadReason): void {
+    if (!keeper.isKept()) isLeftOver.value = true
+    keeper.stop()
+    keepState.value = 'kept'
     readReason.value = reason
     letGo()
-    if (id.value === null) return
+    if (id.value === null || reason === 'deleted') return
     turn = awaitRig(id.value)
     goOnIn(id.value, turn)
+  }
+
+  /** Another tab wants the rig: what was edited here is kept first, and nothing more is edited. */
+  async function yieldTo(target: string, wish: Wish): Promise<void> {
+    if (target !== id.value || lock === null) return
+    readReason.value = wish === 'delete' ? 'deleted' : 'taken-over'
+    await keeper.settled()
+    if (!keeper.isKept()) isLeftOver.value = true
+    if (wish === 'delete') loseTo('deleted')
   }
 
   function letGo(): void {
@@ -86,44 +125,41 @@ export const useRigStore = defineStore('rig', () => {
     })
   }
 
-  /** Writes follow one another; the first that fails is told to the player, not hidden. */
-  function write(act: (db: ShelfDatabase, id: string) => Promise<void>): void {
-    const target = id.value
-    if (target === null) return
-    saveState.value = 'saving'
-    writes = Promise.all([writes, afterPaint()])
-      .then(() => act(database(), target))
-      .then(
-        () => {
-          saveState.value = 'saved'
-        },
-        (error: unknown) => {
-          if (error instanceof NotOwnerError) loseTo('taken-over')
-          else saveState.value = 'failed'
-        },
-      )
-  }
-
   /** Load what stands on the shelf, without asking for the right to write. */
   async function reload(target: string): Promise<boolean> {
+    // What this tab could not keep is not shown over by what another has kept.
+    if (isLeftOver.value && target === id.value) return true
     const open = await loadRig(database(), target)
     if (!open) return false
-    if (open.isRenewed && lock) await writeWhole(database(), target, owner, open.rig)
+    if (open.isRenewed && lock) await writeWhole(database(), target, owner, open, Date.now())
     id.value = target
     past.value = open.past
     future.value = open.future
-    position = open.isRenewed ? 0 : open.entry.position
+    if (lock) keeper.start(target, open.isRenewed ? 0 : open.entry.position)
     show(open.rig, { kind: 'loaded' })
     return true
   }
 
-  /** Open a rig; to read only if another tab is editing it. False if it is not there. */
+  /** Show a rig that is kept nowhere. */
+  function openInMemory(unkept: Rig): void {
+    close()
+    show(unkept, { kind: 'loaded' })
+  }
+
+  /**
+   * Open a rig; to read only if another tab is editing it. False if it is not there, and while edits of the open one
+   * cannot be kept.
+   */
   async function open(target: string, takeOver = false): Promise<boolean> {
-    await writes
+    await keeper.settled()
+    if (!keeper.isKept()) return false
+    keeper.stop()
     letGo()
-    saveState.value = 'saved'
-    if (takeOver) await hold(target, await takeRig(target))
-    else {
+    isLeftOver.value = false
+    if (takeOver) {
+      await askHolder(target, 'take-over')
+      await hold(target, await takeRig(target))
+    } else {
       const queued = awaitRig(target)
       turn = queued
       const inTime = (ms: number): Promise<RigLock | null> =>
@@ -147,7 +183,10 @@ export const useRigStore = defineStore('rig', () => {
   }
 
   function close(): void {
+    keeper.stop()
     letGo()
+    isLeftOver.value = false
+    readReason.value = null
     id.value = null
     rig.value = null
     past.value = []
@@ -157,6 +196,8 @@ export const useRigStore = defineStore('rig', () => {
   /** What edits would make of the rig, without making them; or the sentence that says why they are refused. */
   function prepare(label: string, edits: readonly RigEdit[]): Prepared | string {
     if (!rig.value) return 'No rig is open.'
+    if (readReason.value === 'deleted')
+      return 'This rig was deleted in another tab. Keep it as a new rig first.'
     if (!canEdit.value) return 'This rig is being edited in another tab. Take it over to change it here.'
     try {
       return { before: rig.value, ...perform(rig.value, label, edits) }
@@ -173,9 +214,12 @@ export const useRigStore = defineStore('rig', () => {
     versions.set(step, { before, after: next })
     past.value = [...past.value, step]
     future.value = []
-    position++
     show(next, { kind: 'patched', patches: step.patches })
-    write((db, target) => appendStep(db, target, owner, step, next))
+    keep({ kind: 'step', step })
+  }
+
+  function keep(logged: LogChange): void {
+    if (rig.value) keeper.add(logged, { rig: rig.value, past: past.value, future: future.value })
   }
 
   /** Make edits as one step. Gives null, or the sentence that says why they were refused. */
@@ -209,13 +253,18 @@ export const useRigStore = defineStore('rig', () => {
   }
 
   function move(next: Rig, patches: readonly Patch[], by: 1 | -1): void {
-    position += by
-    const at = position
     show(next, { kind: 'patched', patches })
-    write((db, target) => moveTo(db, target, owner, at, next.name))
+    keep({ kind: 'move', by })
   }
 
-  const settled = async (): Promise<void> => writes
+  /** Write all of it anew: the shelf was cleared under the open page. */
+  function keepAnew(): void {
+    if (rig.value && id.value !== null)
+      keeper.rewrite({ rig: rig.value, past: past.value, future: future.value })
+  }
+
+  answerTabs(yieldTo)
+  onDatabaseGone(keepAnew)
 
   return {
     id,
@@ -224,12 +273,16 @@ export const useRigStore = defineStore('rig', () => {
     change,
     past,
     readReason,
-    saveState,
+    keepState,
+    isKeptLate,
+    isLeftOver,
     canEdit,
     undoLabel,
     redoLabel,
     open,
+    openInMemory,
     reload,
+    loseTo,
     takeOver,
     close,
     prepare,
@@ -237,7 +290,7 @@ export const useRigStore = defineStore('rig', () => {
     edit,
     undo,
     redo,
-    settled,
+    settled: keeper.settled,
   }
 })
 

@@ -3,12 +3,24 @@ import { defineStore } from 'pinia'
 import type { Problem, Rig } from '#core/rig'
 import type { DemoState } from '#demo'
 import type { RigEntry } from '~/storage/database'
-import { database } from '~/storage/open'
-import { addRig, duplicateRig, emptyBin, listRigs, takeBack, throwAway } from '~/storage/shelf'
+import { askHolder } from '~/storage/lock'
+import { database, onDatabaseGone, whyNothingIsKept } from '~/storage/open'
+import {
+  addRig,
+  countDay,
+  daysLeft,
+  duplicateRig,
+  emptyBin,
+  freeName,
+  listBin,
+  listRigs,
+  removeForGood,
+  takeBack,
+  throwAway,
+} from '~/storage/shelf'
 import { useRigStore } from './rig'
 
 const LAST_OPENED = 'deft-lattice/last-opened'
-const BIN_MS = 7 * 24 * 60 * 60 * 1000
 
 const remembered = (): string | null =>
   sessionStorage.getItem(LAST_OPENED) ?? localStorage.getItem(LAST_OPENED)
@@ -24,21 +36,42 @@ export interface RefusedFile {
   problems: readonly Problem[]
 }
 
+/** A rig in the bin, with the days in use that it is still there. */
+export interface BinnedRig {
+  id: string
+  name: string
+  daysLeft: number
+}
+
 /** The rigs of this browser: list, open, copy, throw away, bring in and out. */
 export const useShelfStore = defineStore('shelf', () => {
   const rigs = ref<RigEntry[]>([])
+  const bin = ref<BinnedRig[]>([])
   const refused = ref<RefusedFile | null>(null)
+  /** What went wrong with a rig that was to be opened, in a sentence. */
   const failure = ref<string | null>(null)
+  /** Why nothing is kept in this browser, in a sentence; null where it is. */
+  const whyNowhere = ref<string | null>(null)
   const open = useRigStore()
+  let days = 0
   let watching: Subscription | null = null
 
   /** Follow the shelf, also as other tabs change it; a rig that is only read follows its writer. */
   function follow(): void {
     watching?.unsubscribe()
-    watching = liveQuery(() => listRigs(database())).subscribe({
-      next: (list) => {
+    watching = liveQuery(async () => ({
+      list: await listRigs(database()),
+      binned: await listBin(database()),
+    })).subscribe({
+      next: ({ list, binned }) => {
         const before = rigs.value.find(({ id }) => id === open.id)
         rigs.value = list
+        bin.value = binned.map((entry) => ({
+          id: entry.id,
+          name: entry.name,
+          daysLeft: daysLeft(entry, days),
+        }))
+        if (binned.some(({ id }) => id === open.id) && open.readReason !== 'deleted') open.loseTo('deleted')
         const now = list.find(({ id }) => id === open.id)
         if (open.id !== null && open.readReason !== null && now && now.position !== before?.position) {
           void open.reload(open.id)
@@ -52,8 +85,21 @@ export const useShelfStore = defineStore('shelf', () => {
 
   async function openRig(id: string): Promise<boolean> {
     const found = await open.open(id)
-    if (found) remember(id)
+    if (found) {
+      remember(id)
+      failure.value = null
+    }
     return found
+  }
+
+  /** Open a rig, or say why it cannot be. */
+  async function tryToOpen(id: string): Promise<boolean> {
+    try {
+      return await openRig(id)
+    } catch (error) {
+      failure.value = error instanceof Error ? error.message : String(error)
+      return false
+    }
   }
 
   async function demoRig(state: DemoState): Promise<Rig> {
@@ -62,7 +108,8 @@ export const useShelfStore = defineStore('shelf', () => {
   }
 
   async function addAndOpen(rig: Rig): Promise<void> {
-    await openRig(await addRig(database(), rig, Date.now()))
+    if (whyNowhere.value !== null) open.openInMemory(rig)
+    else await openRig(await addRig(database(), rig, Date.now()))
   }
 
   const openDemo = async (state: DemoState): Promise<void> => addAndOpen(await demoRig(state))
@@ -72,40 +119,66 @@ export const useShelfStore = defineStore('shelf', () => {
     await addAndOpen(emptyRig('New rig'))
   }
 
-  /** Open what was open last; else the newest; else, on a first visit, the demo rig. */
+  /** Open what was open last; else the newest that can be; else, on a first visit, the demo rig. */
   async function boot(): Promise<void> {
-    try {
-      await emptyBin(database(), Date.now() - BIN_MS)
-      follow()
-      const last = remembered()
-      if (last !== null && (await openRig(last))) return
-      const [newest] = await listRigs(database())
-      if (newest && (await openRig(newest.id))) return
-      if (last === null) await openDemo('as-found')
-    } catch (error) {
-      failure.value = error instanceof Error ? error.message : String(error)
+    whyNowhere.value = await whyNothingIsKept()
+    if (whyNowhere.value !== null) return openDemo('as-found')
+    days = await countDay(database(), new Date().toDateString())
+    await emptyBin(database(), days)
+    follow()
+    onDatabaseGone(follow)
+    const last = remembered()
+    const others = (await listRigs(database())).map(({ id }) => id).filter((id) => id !== last)
+    for (const id of [...(last === null ? [] : [last]), ...others]) {
+      const why = failure.value
+      if (await tryToOpen(id)) {
+        // One that could not be opened stays named.
+        failure.value = why
+        return
+      }
     }
+    if (last === null) await openDemo('as-found')
   }
 
   async function duplicate(id: string): Promise<void> {
+    if (whyNowhere.value !== null) return
     await open.settled()
     const copy = await duplicateRig(database(), id, Date.now())
     if (copy !== null) await openRig(copy)
   }
 
-  /** Throw a rig away; if it was open, the next on the shelf opens, or none. */
+  /** Throw a rig away; if it was open, the next on the shelf opens, or none. A tab that edits it is asked first. */
   async function remove(id: string): Promise<void> {
     await open.settled()
     const wasOpen = open.id === id
+    if (wasOpen && open.readReason === null) open.close()
+    else await askHolder(id, 'delete')
     if (wasOpen) open.close()
     await throwAway(database(), id, Date.now())
     if (!wasOpen) return
     const [next] = await listRigs(database())
-    if (next) await openRig(next.id)
+    if (next) await tryToOpen(next.id)
   }
 
   async function bringBack(id: string): Promise<void> {
     await takeBack(database(), id)
+    await tryToOpen(id)
+  }
+
+  /** Remove everything in the bin for good. */
+  const clearBin = async (): Promise<void> =>
+    removeForGood(
+      database(),
+      bin.value.map(({ id }) => id),
+    )
+
+  /** Keep the rig as this tab shows it, under a name of its own: another tab has it, or threw it away. */
+  async function keepAsNew(): Promise<void> {
+    const { rig } = open
+    if (!rig) return
+    const name = freeName(rig.name, new Set(rigs.value.map((entry) => entry.name)))
+    const id = await addRig(database(), { ...rig, name }, Date.now())
+    open.close()
     await openRig(id)
   }
 
@@ -119,8 +192,10 @@ export const useShelfStore = defineStore('shelf', () => {
 
   return {
     rigs,
+    bin,
     refused,
     failure,
+    whyNowhere,
     boot,
     openRig,
     openDemo,
@@ -128,6 +203,8 @@ export const useShelfStore = defineStore('shelf', () => {
     duplicate,
     remove,
     bringBack,
+    clearBin,
+    keepAsNew,
     importFile,
   }
 })

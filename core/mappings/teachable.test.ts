@@ -37,7 +37,7 @@ const layered = (
     { mappings },
   )
 
-const taughtIn = (rig: Rig): Record<string, string> =>
+const taughtIn = (rig: Rig): Record<string, string | null> =>
   Object.fromEntries(
     relearnList(rig).flatMap(({ lines }) => lines.map(({ parameter, to }) => [parameter.id, tagOf(to)])),
   )

@@ -86,6 +86,7 @@ const opened = (time: number): string =>
           </UiButton>
         </li>
       </ul>
+      <RigBin v-if="shelf.bin.length > 0" @done="close()" />
       <div class="border-line flex flex-wrap gap-1.5 border-t pt-3">
         <UiButton data-testid="new-rig" @click="(shelf.openEmpty(), close())"
           ><FilePlus :size="14" />New rig</UiButton

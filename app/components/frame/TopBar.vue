@@ -24,6 +24,9 @@ const VIEWS = [
     </NuxtLink>
     <span class="bg-line h-6 w-px" />
     <RigMenu />
+    <span v-if="rigs.isKeptLate" class="text-soft text-xs whitespace-nowrap" aria-live="polite"
+      >not kept yet</span
+    >
     <nav class="absolute left-1/2 flex -translate-x-1/2 gap-1" aria-label="Views">
       <NuxtLink
         v-for="view in VIEWS"

@@ -5,9 +5,9 @@ const shelf = useShelfStore()
 const rigs = useRigStore()
 const { exportRig } = useRigFiles()
 const text = computed(() =>
-  rigs.saveState === 'failed'
-    ? 'The last change could not be saved in this browser. Export the rig to a file, then reload.'
-    : `This browser would not open its storage: ${shelf.failure}`,
+  rigs.keepState === 'failing'
+    ? 'Your last edits are not kept in this browser. It is tried again by itself; until this line goes away, export the rig to be safe. If the disk is full, make room on it, or empty the bin.'
+    : (shelf.whyNowhere ?? shelf.failure),
 )
 </script>
 
@@ -15,6 +15,7 @@ const text = computed(() =>
   <div
     class="bg-conflict-soft text-conflict border-line flex items-center gap-3 border-b px-4 py-1.5"
     role="alert"
+    data-testid="trouble"
   >
     <SeverityMark severity="error" class="mt-0!" />
     <span class="font-medium">{{ text }}</span>
