@@ -29,6 +29,8 @@ export interface Session {
   /** A file that has arrived whole in the download folder, by the end of its name. */
   downloaded: (ending: string) => Promise<string>
   downloadedBytes: (ending: string) => Promise<Uint8Array>
+  /** One of the browser’s own DevTools commands. */
+  devTools: (command: string, params: Record<string, unknown>) => Promise<void>
   setPage: (width: number, height: number) => Promise<void>
   shoot: () => Promise<Buffer>
   errors: () => Promise<string[]>
@@ -90,6 +92,9 @@ export async function startSession(): Promise<Session> {
     driver,
     find,
     waitFor,
+    devTools: async (command, params) => {
+      await driver.sendDevToolsCommand(command, params)
+    },
     setPage,
     count: async (css) => (await driver.findElements(By.css(css))).length,
     text: async (css) => (await find(css)).getText(),

@@ -23,7 +23,7 @@ async function empty(): Promise<void> {
     </DisclosureButton>
     <DisclosurePanel>
       <ul class="-mx-1 my-1 max-h-40 overflow-auto px-1 py-1">
-        <li v-for="entry in shelf.bin" :key="entry.id" class="flex items-baseline gap-3 px-2 py-1">
+        <li v-for="entry in shelf.bin" :key="entry.id" class="flex items-center gap-3 px-2 py-1">
           <span class="min-w-0 flex-1 truncate">{{ entry.name }}</span>
           <span class="text-soft shrink-0 text-xs">{{ stays(entry) }}</span>
           <UiButton look="plain" @click="(shelf.bringBack(entry.id), emit('done'))"

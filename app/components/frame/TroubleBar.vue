@@ -6,7 +6,7 @@ const rigs = useRigStore()
 const { exportRig } = useRigFiles()
 const text = computed(() =>
   rigs.keepState === 'failing'
-    ? 'Your last edits are not kept in this browser. It is tried again by itself; until this line goes away, export the rig to be safe. If the disk is full, make room on it, or empty the bin.'
+    ? 'Your last edits are not kept in this browser yet. Deft Lattice goes on trying; export the rig to be safe. If the disk is full, make room on it, or empty the bin.'
     : (shelf.whyNowhere ?? shelf.failure),
 )
 </script>

@@ -1,0 +1,142 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { ADDRESS, Key, setField, startSession, type Session } from './browser'
+
+let page: Session
+beforeAll(async () => {
+  page = await startSession()
+})
+afterAll(() => page.quit())
+
+const openName = (): Promise<string> => page.text('[data-testid=rig-menu]')
+const named = (name: string) =>
+  page.waitFor(`“${name}” open`, async () => (await openName()) === name || undefined)
+const status = (words: string) =>
+  page.waitFor(words, async () => (await page.text('[role=status]')).includes(words))
+
+async function rename(name: string): Promise<void> {
+  await page.click('[data-testid=rig-menu]')
+  await setField(page, '#rig-name', name, Key.ENTER)
+  await named(name)
+  await page.keys(Key.ESCAPE)
+}
+
+async function newTab(): Promise<string> {
+  await page.driver.switchTo().newWindow('tab')
+  await page.setPage(1280, 800)
+  await page.go('/desk')
+  return page.driver.getWindowHandle()
+}
+
+describe('two tabs', () => {
+  let first = ''
+  beforeEach(async () => {
+    await page.go('/desk')
+    await page.find('[data-testid=surface]')
+    first = await page.driver.getWindowHandle()
+  })
+
+  it('the one that edits is told when the other deletes its rig, and keeps its work as a new rig', async () => {
+    await rename('Edited here')
+    const second = await newTab()
+    await status('open in another tab')
+    await page.click('[data-testid=rig-menu]')
+    await page.press('Delete')
+    await page.driver.switchTo().window(first)
+    await status('deleted in another tab')
+    expect(await openName()).toBe('Edited here')
+    await page.press('Keep as a new rig')
+    await named('Edited here copy')
+    await rename('Edited on')
+    await page.driver.switchTo().window(second)
+    await page.click('[data-testid=rig-menu]')
+    await page.press('Deleted rigs')
+    expect(await page.text('[data-testid=rig-bin]')).toMatch(/Edited here\s+30 more days in use/)
+    await page.driver.close()
+    await page.driver.switchTo().window(first)
+  })
+
+  it('a deleted rig is taken back from the bin', async () => {
+    await page.click('[data-testid=rig-menu]')
+    await page.press('Deleted rigs')
+    await page.press('Take back')
+    await named('Edited here')
+  })
+
+  it('taking over waits for the last edits of a burst, and drops none of them', async () => {
+    const second = await newTab()
+    await status('open in another tab')
+    await page.driver.switchTo().window(first)
+    // Edits without a pause, then at once the other tab.
+    await page.click('[data-testid=rig-menu]')
+    for (let turn = 0; turn < 6; turn++) await setField(page, '#rig-name', `Burst ${turn}`, Key.ENTER)
+    await page.driver.switchTo().window(second)
+    await page.press('Take over')
+    await page.waitFor(
+      'the right to edit',
+      async () => (await page.count('[role=status]')) === 0 || undefined,
+    )
+    await named('Burst 5')
+    await page.driver.close()
+    await page.driver.switchTo().window(first)
+    await page.waitFor(
+      'the right to edit',
+      async () => (await page.count('[role=status]')) === 0 || undefined,
+    )
+  })
+})
+
+describe('a browser that cannot keep', () => {
+  it('says so as long as its storage is full, and keeps everything once there is room', async () => {
+    await page.go('/desk')
+    await page.find('[data-testid=surface]')
+    // Every write to the browser's storage fails from now on, as on a full disk.
+    await page.driver.executeScript(`
+      window.isFull = true
+      for (const method of ['put', 'add', 'delete']) {
+        const real = IDBObjectStore.prototype[method]
+        IDBObjectStore.prototype[method] = function (...all) {
+          if (window.isFull) throw new DOMException('The disk is full.', 'QuotaExceededError')
+          return real.apply(this, all)
+        }
+      }`)
+    await rename('On a full disk')
+    await page.find('[data-testid=trouble]')
+    expect(await page.text('[data-testid=trouble]')).toContain('not kept')
+    await rename('Still on a full disk')
+    expect(await page.count('[data-testid=trouble]')).toBe(1)
+    await page.driver.executeScript(`window.isFull = false`)
+    await page.waitFor('it to be kept', async () => (await page.count('[data-testid=trouble]')) === 0)
+    await page.go('/desk')
+    await named('Still on a full disk')
+    await page.keys(Key.chord(Key.CONTROL, 'z'))
+    await named('On a full disk')
+  })
+
+  it('writes a rig anew when everything is cleared under the open page', async () => {
+    await page.go('/desk')
+    await page.find('[data-testid=surface]')
+    await rename('Cleared')
+    await page.devTools('Storage.clearDataForOrigin', { origin: ADDRESS, storageTypes: 'indexeddb' })
+    // The browser tells the page; nobody has to edit anything.
+    await new Promise((resolve) => setTimeout(resolve, 1500))
+    expect(await page.count('[data-testid=trouble]')).toBe(0)
+    await page.go('/desk')
+    await named('Cleared')
+    await page.keys(Key.chord(Key.CONTROL, 'z'))
+    await page.waitFor('the name before', async () => (await openName()) !== 'Cleared' || undefined)
+  })
+
+  it('works without any storage: the demo opens, is edited and exported, and the page says that nothing is kept', async () => {
+    await page.devTools('Page.enable', {})
+    await page.devTools('Page.addScriptToEvaluateOnNewDocument', {
+      source: `Object.defineProperty(window, 'indexedDB', { value: undefined })`,
+    })
+    await page.go('/desk')
+    await page.find('[data-testid=surface]')
+    expect(await page.text('[data-testid=trouble]')).toContain('keeps nothing')
+    await rename('Nowhere')
+    await page.click('[data-testid=rig-menu]')
+    await page.press('Export')
+    expect(await page.downloaded('nowhere.json')).toContain('"Nowhere"')
+  })
+})
