@@ -1,7 +1,8 @@
 import { parse, type ParseError } from 'jsonc-parser'
 import { toJson } from '../midi'
+import { readWithin } from './bounded'
 import { migrate } from './migrations'
-import { problemsOf, type Problem } from './problems'
+import type { Problem } from './problems'
 import { referenceProblems } from './references'
 import { RIG_FORMAT, RIG_VERSION, RigSchema } from './schema'
 import type { Rig } from './types'
@@ -85,14 +86,14 @@ export function parseRig(value: unknown): ParseResult {
       'version',
     )
   }
-  const parsed = RigSchema.safeParse(migrate(value), { reportInput: true })
-  if (!parsed.success) return { ok: false, of: 'content', problems: problemsOf(parsed.error) }
-  const count = countAssignments(parsed.data)
+  const parsed = readWithin(RigSchema, migrate(value), FILE_LIMITS.assignments)
+  if (!parsed.ok) return { ok: false, of: 'content', problems: parsed.problems }
+  const count = countAssignments(parsed.value)
   if (count > FILE_LIMITS.assignments) {
     return refuse(`holds ${count} assignments; ${FILE_LIMITS.assignments} at most`, 'controllers')
   }
-  const problems = referenceProblems(parsed.data)
-  return problems.length > 0 ? { ok: false, of: 'content', problems } : { ok: true, rig: parsed.data }
+  const problems = referenceProblems(parsed.value)
+  return problems.length > 0 ? { ok: false, of: 'content', problems } : { ok: true, rig: parsed.value }
 }
 
 /** A value from JSON text, or where and why the text is refused: empty, too deep, or no JSON (with the line). */

@@ -8,19 +8,34 @@ export interface Problem {
 
 export type PathStep = string | number
 
+/** So much of a name or a value is shown, and so many of them: a file may hold any. */
+const MOST_SHOWN = 60
+const MOST_LISTED = 6
+
+const cut = (text: string): string => (text.length > MOST_SHOWN ? `${text.slice(0, MOST_SHOWN)}…` : text)
+
 /** Write a path: `controllers[2].templates[0].base["enc-5.turn"]`. The document itself is `(rig)`. */
 export function printPath(steps: readonly PropertyKey[]): string {
   let path = ''
   for (const step of steps) {
     if (typeof step === 'number') path += `[${step}]`
-    else if (/^[A-Za-z_]\w*$/.test(String(step))) path += path === '' ? String(step) : `.${String(step)}`
-    else path += `[${JSON.stringify(String(step))}]`
+    else {
+      const name = cut(String(step))
+      if (/^[A-Za-z_]\w*$/.test(name)) path += path === '' ? name : `.${name}`
+      else path += `[${JSON.stringify(name)}]`
+    }
   }
   return path === '' ? '(rig)' : path
 }
 
-const shown = (values: readonly unknown[]): string =>
-  values.map((value) => (typeof value === 'string' ? `“${value}”` : String(value))).join(', ')
+/** All values that are allowed, or some of those that are not. */
+function shown(values: readonly unknown[], most = Infinity): string {
+  const first = values
+    .slice(0, most)
+    .map((value) => (typeof value === 'string' ? `“${cut(value)}”` : String(value)))
+    .join(', ')
+  return values.length > most ? `${first} and ${values.length - most} more` : first
+}
 
 /** Of several alternatives that all failed, the one that came nearest: it failed on a bound, not on the type. */
 function nearest(branches: ReadonlyArray<ReadonlyArray<z.core.$ZodIssue>>): z.core.$ZodIssue | undefined {
@@ -48,7 +63,7 @@ function describe(issue: z.core.$ZodIssue): string {
           ? 'must not be empty'
           : `is out of range: ${issue.minimum} at least`
     case 'unrecognized_keys':
-      return `has a field that does not belong here: ${shown(issue.keys)}`
+      return `has a field that does not belong here: ${shown(issue.keys, MOST_LISTED)}`
     case 'invalid_value':
       return `must be ${issue.values.length === 1 ? shown(issue.values) : `one of ${shown(issue.values)}`}`
     case 'invalid_type':
@@ -70,6 +85,17 @@ function describe(issue: z.core.$ZodIssue): string {
 
 const article = (word: string): string => `${/^[aeiou]/.test(word) ? 'an' : 'a'} ${word}`
 
-/** What Zod found (asked with `reportInput`), as places and sentences; at most `limit` of them. */
-export const problemsOf = (error: z.core.$ZodError, limit = 20): Problem[] =>
-  error.issues.slice(0, limit).map((issue) => ({ path: printPath(issue.path), message: describe(issue) }))
+/**
+ * What Zod found (asked with `reportInput`), as places and sentences.
+ *
+ * @param limit So many of them at most.
+ * @param within Where in the document it was found.
+ */
+export const problemsOf = (
+  error: z.core.$ZodError,
+  limit = 20,
+  within: readonly PathStep[] = [],
+): Problem[] =>
+  error.issues
+    .slice(0, limit)
+    .map((issue) => ({ path: printPath([...within, ...issue.path]), message: describe(issue) }))
