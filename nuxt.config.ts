@@ -1,6 +1,7 @@
 import tailwindcss from '@tailwindcss/vite'
 import { fileURLToPath } from 'node:url'
 import { workCode } from './scripts/work-code'
+import { SAFE_HEADERS } from './server/lib/headers'
 
 const base64 = (what: string | Uint8Array): string => Buffer.from(what).toString('base64')
 const folder = (path: string) => fileURLToPath(new URL(path, import.meta.url))
@@ -36,6 +37,7 @@ export default defineNuxtConfig({
   nitro: {
     compressPublicAssets: { gzip: true },
     prerender: { routes: ['/'] },
+    routeRules: { '/**': { headers: { ...SAFE_HEADERS } } },
     alias: { '#core': folder('./core'), '#demo': folder('./demo') },
     virtual: {
       // As base64: what the build replaces in code, it would replace within a text too.

@@ -19,6 +19,59 @@ const post = async (path: string, body: string, type = 'application/json') => {
 }
 const demo = async (state: string): Promise<any> => (await get(`/api/demo/${state}`)).body
 
+/** A request with headers that `fetch` does not let through. */
+const raw = (
+  path: string,
+  headers: Record<string, string>,
+  method = 'GET',
+  body = '',
+): Promise<{ status: number; headers: Record<string, unknown>; body: string }> =>
+  new Promise((resolve, reject) => {
+    const { hostname, port } = new URL(ADDRESS)
+    const asked = request({ hostname, port, path, method, headers }, (answer) => {
+      const chunks: Buffer[] = []
+      answer.on('data', (chunk: Buffer) => chunks.push(chunk))
+      answer.on('end', () =>
+        resolve({
+          status: answer.statusCode ?? 0,
+          headers: answer.headers,
+          body: Buffer.concat(chunks).toString(),
+        }),
+      )
+    })
+    asked.on('error', reject)
+    asked.end(body)
+  })
+
+describe('other pages and other names', () => {
+  const json = { 'content-type': 'application/json' }
+
+  it.each(['/', '/desk', '/api/health', '/favicon.svg'])(
+    '%s comes with headers that keep it to itself',
+    async (path) => {
+      const { headers } = await raw(path, {})
+      expect(headers['content-security-policy']).toContain("default-src 'self'")
+      expect(headers['content-security-policy']).toContain("frame-ancestors 'none'")
+      expect(headers).toMatchObject({ 'x-content-type-options': 'nosniff', 'referrer-policy': 'no-referrer' })
+    },
+  )
+
+  it('are refused: a foreign name, a foreign page, a body without a type, a compressed body', async () => {
+    expect((await raw('/api/health', { host: 'studio.example' })).status).toBe(403)
+    expect((await raw('/api/health', { host: 'localhost:4317' })).status).toBe(200)
+    const own = new URL(ADDRESS).host
+    const from = (origin: string) =>
+      raw('/api/check', { ...json, host: own, origin }, 'POST', '{}').then(({ status }) => status)
+    expect(await from('http://studio.example')).toBe(403)
+    expect(await from('null')).toBe(403)
+    expect(await from(ADDRESS)).toBe(422)
+    expect((await raw('/api/check', {}, 'POST', '{}')).status).toBe(415)
+    const packed = await raw('/api/check', { ...json, 'content-encoding': 'gzip' }, 'POST', '{}')
+    expect(packed.status).toBe(415)
+    expect(packed.body).toContain('not compressed')
+  })
+})
+
 describe('routes', () => {
   it('health answers', async () => {
     expect(await get('/api/health')).toEqual({ status: 200, body: { status: 'ok', format: 2 } })

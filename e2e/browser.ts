@@ -39,8 +39,9 @@ export interface Session {
 
 const literal = (words: string): string => `concat('', "${words.replaceAll('"', `", '"', "`)}")`
 
-export async function startSession(): Promise<Session> {
-  const profile = mkdtempSync(join(tmpdir(), 'deft-browser-'))
+/** @param own A profile to go on with, which stays when the session ends; else a new one that goes with it. */
+export async function startSession(own: string | null = null): Promise<Session> {
+  const profile = own ?? mkdtempSync(join(tmpdir(), 'deft-browser-'))
   const downloads = mkdtempSync(join(tmpdir(), 'deft-downloads-'))
   const options = new Options()
   options.setChromeBinaryPath(process.env.CHROMIUM ?? '/usr/bin/chromium')
@@ -139,7 +140,7 @@ export async function startSession(): Promise<Session> {
     },
     quit: async () => {
       await driver.quit()
-      for (const folder of [profile, downloads])
+      for (const folder of own === null ? [profile, downloads] : [downloads])
         rmSync(folder, { recursive: true, force: true, maxRetries: 3 })
     },
   }

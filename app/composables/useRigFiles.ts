@@ -14,16 +14,19 @@ export function saveBlob(name: string, blob: Blob): void {
   setTimeout(() => URL.revokeObjectURL(url), 10_000)
 }
 
-/** A name that every file system takes. */
-export const fileName = (name: string, extension: string): string =>
-  `${
-    name
-      .normalize('NFKD')
-      .replace(/[^\w\s-]/g, '')
-      .trim()
-      .replace(/\s+/g, '-')
-      .toLowerCase() || 'rig'
-  }.${extension}`
+/** So long a name every file system takes, in whatever script. */
+const MOST_NAME = 60
+
+/** A name that every file system takes: the letters and digits of any script. */
+export function fileName(name: string, extension: string): string {
+  const plain = name
+    .normalize('NFC')
+    .replace(/[^\p{L}\p{M}\p{N}\s_-]/gu, '')
+    .trim()
+    .replace(/\s+/g, '-')
+    .toLowerCase()
+  return `${[...plain].slice(0, MOST_NAME).join('') || 'rig'}.${extension}`
+}
 
 /** Bring rigs in from files and take the open one out. */
 export function useRigFiles() {

@@ -184,8 +184,18 @@ export const useShelfStore = defineStore('shelf', () => {
 
   /** Read a file. A good rig is added and opened; else nothing changes and the reasons are shown. */
   async function importFile(file: File): Promise<void> {
-    const { readRig } = await import('#core/rig/parse')
-    const result = readRig(await file.text())
+    const { FILE_LIMITS, readRig } = await import('#core/rig/parse')
+    const refuse = (message: string): void => {
+      refused.value = { name: file.name, problems: [{ path: '(file)', message }] }
+    }
+    if (file.size > FILE_LIMITS.bytes)
+      return refuse(
+        `It is ${Math.ceil(file.size / 2 ** 20)} MB large; a rig has ${FILE_LIMITS.bytes / 2 ** 20} MB at most.`,
+      )
+    const text = await file.text().catch(() => null)
+    if (text === null)
+      return refuse('The browser could not read it. Is it still there, and may it be read? Choose it again.')
+    const result = readRig(text)
     if (result.ok) await addAndOpen(result.rig)
     else refused.value = { name: file.name, problems: result.problems }
   }

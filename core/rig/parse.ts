@@ -12,7 +12,7 @@ export type ParseResult = { ok: true; rig: Rig } | { ok: false; of: 'text' | 'co
 
 /** Bounds on a file as a whole. */
 export const FILE_LIMITS = {
-  bytes: 64 * 1024 * 1024,
+  bytes: 128 * 1024 * 1024,
   depth: 40,
   assignments: 250_000,
 } as const

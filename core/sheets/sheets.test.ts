@@ -2,6 +2,7 @@ import * as fc from 'fast-check'
 import Papa from 'papaparse'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
+import { INERT } from '../rig'
 import { destinationMap, SHEET_FORMATS, type SheetDocument } from '.'
 import { renderCsv } from './render-csv'
 import { renderHtml } from './render-html'
@@ -77,7 +78,18 @@ describe('formats', () => {
     fc.assert(
       fc.property(fc.array(fc.tuple(cell, cell), { minLength: 1, maxLength: 5 }), (rows) => {
         const parsed = Papa.parse<string[]>(renderCsv(table(rows)).slice(0, -2), { newline: '\r\n' })
-        expect(parsed.data).toEqual([['Section', 'A', 'B'], ...rows.map((row) => ['H', ...row])])
+        const [headings, ...lines] = parsed.data
+        expect(headings).toEqual(['Section', 'A', 'B'])
+        const written = lines.map(([, ...cells]) => cells)
+        // A spreadsheet would work out a formula: an apostrophe before it keeps it text.
+        for (const one of written.flat()) expect(one).not.toMatch(/^(?:[=@].|[+-](?!$|\d+([.,]\d+)?$))/s)
+        rows.forEach((row, index) =>
+          row.forEach((text, column) => {
+            const one = written[index]?.[column]
+            expect([text, `'${text}`]).toContain(one)
+            expect(one === text).toBe(!INERT.escapeFormulae.test(text))
+          }),
+        )
       }),
     )
   })

@@ -44,9 +44,13 @@ const tooLarge = (): ApiError =>
 
 /** The JSON body of a request, as it came; stops reading as soon as it grows past the limit. */
 export async function readBody(event: H3Event): Promise<Uint8Array<ArrayBuffer>> {
+  // A page of another site can send a body without a type, or as a form, without asking; as JSON it cannot.
   const type = getRequestHeader(event, 'content-type') ?? ''
-  if (type !== '' && !/^application\/(\w+\+)?json\b/i.test(type))
+  if (!/^application\/(\w+\+)?json\b/i.test(type))
     throw new ApiError(415, 'Send the rig as JSON, with content-type application/json.', '(body)')
+  const encoding = getRequestHeader(event, 'content-encoding') ?? 'identity'
+  if (encoding.trim().toLowerCase() !== 'identity')
+    throw new ApiError(415, 'Send the body as it is, not compressed.', '(body)')
   const announced = Number(getRequestHeader(event, 'content-length') ?? 0)
   if (announced > FILE_LIMITS.bytes) throw tooLarge()
   const chunks: Buffer[] = []

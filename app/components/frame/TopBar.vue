@@ -23,7 +23,7 @@ const VIEWS = [
       Deft Lattice
     </NuxtLink>
     <span class="bg-line h-6 w-px" />
-    <RigMenu />
+    <RigMenu :data-keep="rigs.keepState" />
     <span v-if="rigs.isKeptLate" class="text-soft text-xs whitespace-nowrap" aria-live="polite"
       >not kept yet</span
     >

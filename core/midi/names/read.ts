@@ -27,14 +27,27 @@ function numberIn({ attributes }: Element, attribute: string, most: number): num
   return /^\d+$/.test(written) && number <= most ? number : null
 }
 
+const knownLists = new WeakMap<Element, ReadonlyMap<string, Element>>()
+
+/** The lists of a device by kind and name; of two that are called the same, the first. */
+function listsOf(device: Element): ReadonlyMap<string, Element> {
+  const known = knownLists.get(device)
+  if (known) return known
+  const lists = new Map<string, Element>()
+  for (const child of device.children) {
+    const key = `${child.name} ${child.attributes.Name ?? ''}`
+    if (!lists.has(key)) lists.set(key, child)
+  }
+  knownLists.set(device, lists)
+  return lists
+}
+
 /** Lists may stand where they are used, or beside it under a name. */
 function listFor(device: Element, set: Element, list: string): Element | undefined {
   const own = first(set, list)
   if (own) return own
   const name = first(set, `Uses${list}`)?.attributes.Name
-  return name === undefined
-    ? undefined
-    : inside(device, list).find(({ attributes }) => attributes.Name === name)
+  return name === undefined ? undefined : listsOf(device).get(`${list} ${name}`)
 }
 
 const notesIn = (list: Element | undefined, left: string[]): NamedValue[] =>

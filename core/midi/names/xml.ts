@@ -16,35 +16,53 @@ const MOST_ELEMENTS = 200_000
 
 const lineOf = (text: string, index: number): number => text.slice(0, index).split('\n').length
 
-/** What makes a document unsafe to read at all: entities of its own, elements without end inside one another. */
-function dangerIn(text: string): { line: number; message: string } | null {
-  const entity = text.search(/<!ENTITY/i)
-  if (entity >= 0)
-    return {
-      line: lineOf(text, entity),
-      message: 'it declares entities of its own, which are not read: take them out',
+interface Danger {
+  line: number
+  message: string
+}
+
+/** What begins with `opens` ends with the first `ends` after it. */
+const SECTIONS = [
+  { opens: '<!--', ends: '-->', name: 'a comment' },
+  { opens: '<![CDATA[', ends: ']]>', name: 'a CDATA section' },
+  { opens: '<?', ends: '?>', name: 'an instruction' },
+  { opens: '<!', ends: '>', name: 'a declaration' },
+  { opens: '<', ends: '>', name: 'a tag' },
+] as const
+
+/**
+ * What makes a document unsafe to read at all: entities of its own, elements without end inside one another. Goes through
+ * the text once.
+ */
+function dangerIn(text: string): Danger | null {
+  let [depth, elements, doctypes] = [0, 0, 0]
+  let next = 0
+  for (let at = text.indexOf('<'); at >= 0; at = text.indexOf('<', next)) {
+    const dangerous = (message: string): Danger => ({ line: lineOf(text, at), message })
+    const section = SECTIONS.find(({ opens }) => text.startsWith(opens, at)) ?? SECTIONS[4]
+    const end = text.indexOf(section.ends, at + section.opens.length)
+    if (end < 0) return dangerous(`it breaks off here, in the middle of ${section.name}`)
+    next = end + section.ends.length
+    if (section.opens === '<!') {
+      const declared = text.slice(at, end)
+      const entity = declared.search(/<!ENTITY/i)
+      if (entity >= 0)
+        return {
+          line: lineOf(text, at + entity),
+          message: 'it declares entities of its own, which are not read: take them out',
+        }
+      if (declared.includes('['))
+        return dangerous('it brings rules of its own in its DOCTYPE: take the part in [ ] out')
+      if (++doctypes > 1) return dangerous('it has more than one DOCTYPE')
     }
-  const subset = /<!DOCTYPE[^>[]*\[/i.exec(text)
-  if (subset)
-    return {
-      line: lineOf(text, subset.index),
-      message: 'it brings rules of its own in its DOCTYPE: take the part in [ ] out',
-    }
-  let [depth, elements] = [0, 0]
-  for (const tag of text.matchAll(/<!--[\s\S]*?-->|<!\[CDATA\[[\s\S]*?\]\]>|<(\/?)[A-Za-z_][^<>]*?(\/?)>/g)) {
-    if (tag[1] === undefined) continue
-    if (tag[1] === '/') depth--
+    if (section.opens !== '<') continue
+    if (text[at + 1] === '/') depth--
     else {
       elements++
-      if (tag[2] !== '/') depth++
+      if (text[end - 1] !== '/') depth++
     }
-    if (depth > MOST_DEPTH)
-      return {
-        line: lineOf(text, tag.index),
-        message: `its elements lie more than ${MOST_DEPTH} deep in one another`,
-      }
-    if (elements > MOST_ELEMENTS)
-      return { line: lineOf(text, tag.index), message: `it has more than ${MOST_ELEMENTS} elements` }
+    if (depth > MOST_DEPTH) return dangerous(`its elements lie more than ${MOST_DEPTH} deep in one another`)
+    if (elements > MOST_ELEMENTS) return dangerous(`it has more than ${MOST_ELEMENTS} elements`)
   }
   return null
 }

@@ -61,6 +61,12 @@ export const cellOf = <K extends string>(row: TableRow, matching: Matching<K>, f
   return column === undefined ? '' : (row.cells[column] ?? '')
 }
 
+/** A cell may hold anything: so much of a message about it is shown. */
+const MOST_SAID = 200
+
+const shortened = (message: string): string =>
+  message.length > MOST_SAID ? `${message.slice(0, MOST_SAID)}…` : message
+
 /** Read every line but the headings; a `BadLine` message is a sentence without its place. */
 export function readLines<T, K extends string>(
   fields: ReadonlyArray<Field<K>>,
@@ -72,7 +78,7 @@ export function readLines<T, K extends string>(
   const bad: BadLine[] = []
   for (const row of hasHeadings(fields, rows) ? rows.slice(1) : rows) {
     const item = read((field) => cellOf(row, matching, field))
-    if (typeof item === 'string') bad.push({ line: row.line, message: item })
+    if (typeof item === 'string') bad.push({ line: row.line, message: shortened(item) })
     else items.push(item)
   }
   return { items, bad }

@@ -1,5 +1,6 @@
 import { parseTag } from '../../midi'
 import { parameterProblem } from '../mapping-problem'
+import { problemsOf } from '../problems'
 import { Parameter as ParameterSchema } from '../schema'
 import type { FixedAddress, Id, Parameter } from '../types'
 import { readLines, type Field, type FromTable, type Matching } from './columns'
@@ -34,11 +35,18 @@ export const idFrom = (name: string): string =>
     .replaceAll(/^-+|-+$/g, '')
     .slice(0, 40)
 
+/** Of each set of ids, and each name in it, the last number that was given: many may be called the same. */
+const lastNumbers = new WeakMap<Set<Id>, Map<string, number>>()
+
 /** An id that is not taken, made of a name; it is taken from now on. */
 export function takeId(name: string, taken: Set<Id>): Id {
   const wanted = idFrom(name) || 'item'
-  let id = wanted
-  for (let number = 2; taken.has(id); number++) id = `${wanted}-${number}`
+  const last = lastNumbers.get(taken) ?? new Map<string, number>()
+  lastNumbers.set(taken, last)
+  let number = last.get(wanted) ?? 1
+  let id = number === 1 ? wanted : `${wanted}-${number}`
+  while (taken.has(id)) id = `${wanted}-${++number}`
+  last.set(wanted, number)
   taken.add(id)
   return id
 }
@@ -78,7 +86,7 @@ export function fixedAddressFrom(text: string): FixedAddress | null | string {
 
 const pathFrom = (text: string): string[] =>
   text
-    .split(/\s+[·/>]\s+|\s*>\s*/)
+    .split(/(?<=\s)[·/](?=\s)|>/)
     .map((part) => part.trim())
     .filter(Boolean)
 
@@ -103,23 +111,29 @@ export function parametersFrom(
     if (typeof min === 'number' && typeof max === 'number' && min >= max)
       return `its values run from ${min} to ${max}: the first must be below the second.`
     const choices = cell('choices')
-      .split(/\s*[|;]\s*/)
+      .split(/[|;]/)
+      .map((choice) => choice.trim())
       .filter(Boolean)
     const word = cell('kind').toLowerCase()
     const kind = KINDS.find((each) => each === word) ?? (choices.length > 0 ? 'choice' : 'continuous')
     if (word !== '' && kind !== word) return `“${cell('kind')}” is no kind: use ${KINDS.join(', ')}.`
-    const parsed = ParameterSchema.safeParse({
-      id: takeId([...pathFrom(cell('group')), name].join(' '), ids),
-      name,
-      path: pathFrom(cell('group')),
-      kind,
-      range: min === null ? null : { min, max, unit: cell('unit') },
-      steps: choices.length > 0 ? null : steps,
-      choices,
-      fixed,
-    })
-    if (!parsed.success)
-      return `${parsed.error.issues[0]?.path.join(' ') ?? ''} ${parsed.error.issues[0]?.message ?? ''}.`
+    const parsed = ParameterSchema.safeParse(
+      {
+        id: takeId([...pathFrom(cell('group')), name].join(' '), ids),
+        name,
+        path: pathFrom(cell('group')),
+        kind,
+        range: min === null ? null : { min, max, unit: cell('unit') },
+        steps: choices.length > 0 ? null : steps,
+        choices,
+        fixed,
+      },
+      { reportInput: true },
+    )
+    if (!parsed.success) {
+      const [wrong] = problemsOf(parsed.error)
+      return `its ${wrong?.path ?? 'line'} ${wrong?.message ?? 'cannot be read'}.`
+    }
     const problem = parameterProblem(parsed.data)
     return problem === null ? parsed.data : `it ${problem}.`
   })

@@ -9,12 +9,32 @@ export interface TableRow {
 export type TableRead = { ok: true; rows: readonly TableRow[] } | { ok: false; line: number; message: string }
 
 const MOST_CHARACTERS = 4_000_000
+/** Empty ones included. */
+const MOST_LINES = 100_000
 const MOST_ROWS = 20_000
 const MOST_COLUMNS = 100
 
 const QUOTE_WORDS: Readonly<Record<string, string>> = {
   MissingQuotes: 'a quotation mark opens a cell and none closes it',
   InvalidQuotes: 'a quotation mark closes a cell, but the cell goes on',
+}
+
+/**
+ * What a spreadsheet takes for a formula, if it stands first in a cell; a number with its sign it does not. Apostrophes before
+ * it count as well, so that one more of them can always be taken away again.
+ */
+const FORMULA = /^'*(?:[=@](?=.)|[\t\r]|[+-](?!$|\d+(?:[.,]\d+)?$))/s
+
+/** How `Papa.unparse` makes such cells plain text: with an apostrophe before them, which `readTable` takes away again. */
+export const INERT = { escapeFormulae: FORMULA } as const
+
+const withoutApostrophe = (cell: string): string =>
+  cell.startsWith("'") && FORMULA.test(cell.slice(1)) ? cell.slice(1) : cell
+
+function isLongerThan(text: string, lines: number): boolean {
+  let left = lines
+  for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) if (--left < 0) return true
+  return false
 }
 
 /**
@@ -26,6 +46,12 @@ export function readTable(text: string): TableRead {
     return { ok: false, line: 1, message: 'This table is larger than 4 MB: take out what is not needed.' }
   if (text.includes('\u0000'))
     return { ok: false, line: 1, message: 'This is no text: save the table as CSV, then read it again.' }
+  if (isLongerThan(text, MOST_LINES))
+    return {
+      ok: false,
+      line: MOST_LINES,
+      message: `This table has more than ${MOST_LINES} lines: take out what is not needed, empty lines too.`,
+    }
   const source = text.replace(/^\ufeff/, '')
   const rows: TableRow[] = []
   const broken: Array<{ line: number; message: string }> = []
@@ -43,7 +69,7 @@ export function readTable(text: string): TableRead {
           line: own,
           message: `Line ${own}: ${QUOTE_WORDS[quote.code] ?? 'its quotation marks do not match'}.`,
         })
-      const cells = data.map((cell) => cell.trim())
+      const cells = data.map((cell) => withoutApostrophe(cell.trim()))
       if (cells.some((cell) => cell !== '')) rows.push({ line: own, cells })
       if (cells.length > MOST_COLUMNS)
         broken.push({

@@ -1,0 +1,122 @@
+import Papa from 'papaparse'
+import * as fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { nineRingsRig } from '../../demo'
+import { writeNames } from '../midi/names'
+import { HOSTILE_TEXTS } from '../testing/hostile-texts'
+import { READERS, type Reading } from '../testing/readers'
+import { anyRig } from '../testing/rigs'
+import { namesOf } from '.'
+import { readRig, writeRig } from './parse'
+
+/** `npm run fuzz` tries more. */
+const RUNS = Number(process.env.FUZZ_RUNS ?? 400)
+
+/** What is said of a text that was not read can be shown: sentences, not too many, and none too long. */
+function expectSaid(reading: Reading): void {
+  if (reading.ok) return
+  expect(reading.says.length).toBeGreaterThan(0)
+  expect(reading.says.length).toBeLessThanOrEqual(20)
+  for (const sentence of reading.says) {
+    expect(sentence.length).toBeLessThan(2000)
+    expect(sentence).not.toMatch(/Invalid input|undefined|\[object/)
+    expect(sentence.trim()).not.toBe('')
+  }
+}
+
+const demo = nineRingsRig('as-found')
+const document = fc.constantFrom(...demo.destinations.map((destination) => writeNames(namesOf(destination))))
+const table = fc
+  .array(
+    fc.array(fc.oneof(fc.string({ maxLength: 12 }), fc.constantFrom('name', 'cc', '7', 'C3', '#ff8800'))),
+    {
+      maxLength: 6,
+    },
+  )
+  .map((rows) => Papa.unparse(rows))
+const texts: Readonly<Record<keyof typeof READERS, fc.Arbitrary<string>>> = {
+  rig: anyRig.map((rig) => writeRig(rig)),
+  table,
+  names: document,
+}
+
+/** Damage as files suffer it: cut off, a piece gone, twice or elsewhere, other characters. */
+const damage = fc.array(
+  fc.record({
+    kind: fc.constantFrom('cut', 'drop', 'repeat', 'move', 'put'),
+    at: fc.double({ min: 0, max: 1, noNaN: true }),
+    length: fc.nat({ max: 60 }),
+    put: fc.oneof(
+      fc.string({ unit: 'binary', maxLength: 4 }),
+      fc.constantFrom(
+        '"',
+        '{',
+        '}',
+        '[',
+        ',',
+        '<',
+        '>',
+        '&',
+        '\n',
+        '\0',
+        '-1',
+        '1e999',
+        'null',
+        '__proto__',
+        '\ud800',
+      ),
+    ),
+  }),
+  { minLength: 1, maxLength: 4 },
+)
+function damaged(
+  text: string,
+  all: readonly { kind: string; at: number; length: number; put: string }[],
+): string {
+  return all.reduce((now, { kind, at, length, put }) => {
+    const from = Math.floor(at * now.length)
+    const [before, piece, after] = [
+      now.slice(0, from),
+      now.slice(from, from + length),
+      now.slice(from + length),
+    ]
+    switch (kind) {
+      case 'cut':
+        return before
+      case 'drop':
+        return before + after
+      case 'repeat':
+        return before + piece + piece + after
+      case 'move':
+        return piece + before + after
+      default:
+        return before + put + after
+    }
+  }, text)
+}
+
+describe.each(Object.keys(READERS) as Array<keyof typeof READERS>)(
+  'damaged texts of the kind %s',
+  (format) => {
+    it('are read, or refused in sentences, and never break the reader', () => {
+      fc.assert(
+        fc.property(texts[format], damage, (text, all) => {
+          const hurt = damaged(text, all)
+          const reading = READERS[format](hurt)
+          expectSaid(reading)
+          if (format !== 'rig' || !reading.ok) return
+          // What is read can be written and read again.
+          const read = readRig(hurt)
+          if (read.ok) expect(readRig(writeRig(read.rig))).toEqual(read)
+        }),
+        { numRuns: RUNS },
+      )
+    }, 3_600_000)
+  },
+)
+
+describe('texts on which a careless reader would hang', () => {
+  it.each(HOSTILE_TEXTS.map((hostile) => [hostile.what, hostile] as const))('%s', (_, { format, text }) => {
+    expectSaid(READERS[format](text(format === 'rig' ? 1_000_000 : 300_000)))
+  })
+})

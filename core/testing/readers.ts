@@ -1,0 +1,48 @@
+import { readNames } from '../midi/names'
+import {
+  fromNames,
+  guessedColumns,
+  NOTE_FIELDS,
+  notesFrom,
+  paletteFrom,
+  PARAMETER_FIELDS,
+  parametersFrom,
+  PROGRAM_FIELDS,
+  programsFrom,
+  readTable,
+} from '../rig'
+import { readRig } from '../rig/parse'
+
+/** What a reader says of a text: that it is read, or why not, in sentences. */
+export type Reading = { ok: true } | { ok: false; says: readonly string[] }
+
+const good: Reading = { ok: true }
+
+/** Every reader of a text that comes from outside, as the application uses it. */
+export const READERS: Readonly<Record<'rig' | 'table' | 'names', (text: string) => Reading>> = {
+  rig: (text) => {
+    const read = readRig(text)
+    return read.ok
+      ? good
+      : { ok: false, says: read.problems.map(({ path, message }) => `${path} ${message}`) }
+  },
+  table: (text) => {
+    const read = readTable(text)
+    if (!read.ok) return { ok: false, says: [read.message] }
+    const { rows } = read
+    const lists = [
+      parametersFrom(rows, guessedColumns(PARAMETER_FIELDS, rows), new Set()),
+      notesFrom(rows, guessedColumns(NOTE_FIELDS, rows), 4),
+      programsFrom(rows, guessedColumns(PROGRAM_FIELDS, rows), 0),
+      paletteFrom(rows),
+    ]
+    const bad = lists.flatMap((list) => list.bad.slice(0, 1))
+    return bad.length === 0 ? good : { ok: false, says: bad.map(({ message }) => message) }
+  },
+  names: (text) => {
+    const read = readNames(text)
+    if (!read.ok) return { ok: false, says: [read.message] }
+    fromNames(read.names, new Set())
+    return good
+  },
+}

@@ -1,0 +1,48 @@
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, expect, it } from 'vitest'
+import { Key, setField, startSession, type Session } from './browser'
+
+/** `npm run faults` kills more often. */
+const KILLS = Number(process.env.KILLS ?? 2)
+const EDITS = 6
+
+const profile = mkdtempSync(join(tmpdir(), 'deft-killed-'))
+afterAll(() => rmSync(profile, { recursive: true, force: true, maxRetries: 3 }))
+
+/** The number in the name of the open rig, and whether the page says that it is kept. */
+const shown = (page: Session): Promise<{ edit: number; isKept: boolean }> =>
+  page.driver.executeScript(`
+    const menu = document.querySelector('[data-keep]')
+    return {
+      edit: Number(/Edit (\\d+)/.exec(menu.innerText)?.[1] ?? 0),
+      isKept: menu.dataset.keep === 'kept',
+    }`)
+
+it(`has all that it said was kept after the whole browser was killed amid edits, ${KILLS} times`, async () => {
+  let kept = 0
+  for (let kill = 0; kill < KILLS; kill++) {
+    const page = await startSession(profile)
+    await page.go('/desk')
+    await page.find('[data-testid=surface]')
+    const found = await shown(page)
+    expect(found.edit).toBeGreaterThanOrEqual(kept)
+    const first = found.edit + 1
+    await page.click('[data-testid=rig-menu]')
+    for (let edit = first; edit < first + EDITS; edit++) {
+      await setField(page, '#rig-name', `Edit ${edit}`, Key.ENTER)
+      const now = await shown(page)
+      if (now.isKept) kept = Math.max(kept, now.edit)
+    }
+    expect(kept).toBeGreaterThanOrEqual(found.edit)
+    spawnSync('pkill', ['-9', '-f', profile])
+    await page.quit().catch((error: unknown) => expect(error).toBeInstanceOf(Error))
+  }
+  const page = await startSession(profile)
+  await page.go('/desk')
+  await page.find('[data-testid=surface]')
+  expect((await shown(page)).edit).toBeGreaterThanOrEqual(kept)
+  await page.quit()
+}, 3_600_000)
