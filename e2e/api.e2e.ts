@@ -1,7 +1,7 @@
 import { Agent, request } from 'node:http'
 import { describe, expect, it } from 'vitest'
 import { RULES, type Finding } from '../core/conflicts'
-import { parseRig, writeRig } from '../core/rig'
+import { FILE_LIMITS, parseRig, writeRig } from '../core/rig'
 import { sendingCc, testController, testRig } from '../core/testing/rigs'
 import { ADDRESS } from './browser'
 
@@ -266,7 +266,7 @@ describe('refusals', () => {
     expect((await get('/api/nothing')).status).toBe(404)
   })
 
-  it('a body over 64 MB: 413, whether it is announced or not', async () => {
+  it('a body over the size of the largest rig: 413, whether it is announced or not', async () => {
     const { hostname, port } = new URL(ADDRESS)
     const send = (headers: Record<string, string>, write: (out: ReturnType<typeof request>) => void) =>
       new Promise<number>((resolve, reject) => {
@@ -286,12 +286,12 @@ describe('refusals', () => {
         write(out)
       })
     const json = { 'content-type': 'application/json' }
-    expect(await send({ ...json, 'content-length': String(70 * 1024 * 1024) }, (out) => out.write('{'))).toBe(
-      413,
-    )
+    expect(
+      await send({ ...json, 'content-length': String(FILE_LIMITS.bytes + 1) }, (out) => out.write('{')),
+    ).toBe(413)
     const chunk = ' '.repeat(1024 * 1024)
     const status = await send({ ...json, 'transfer-encoding': 'chunked' }, (out) => {
-      for (let count = 0; count < 66; count++) out.write(chunk)
+      for (let count = 0; count <= FILE_LIMITS.bytes / chunk.length + 1; count++) out.write(chunk)
     })
     expect(status).toBe(413)
   })

@@ -55,7 +55,8 @@ export type ShelfDatabase = Dexie & {
  * nothing.
  */
 export function openDatabase(name = 'deft-lattice'): ShelfDatabase {
-  const database = new Dexie(name) as ShelfDatabase
+  // What is said to be kept is on the disk, not only on its way there: a browser may be killed, or the power fail.
+  const database = new Dexie(name, { chromeTransactionDurability: 'strict' }) as ShelfDatabase
   database.version(1).stores({
     rigs: 'id, openedAt, deletedAt',
     snapshots: 'id',
