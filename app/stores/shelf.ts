@@ -141,7 +141,10 @@ export const useShelfStore = defineStore('shelf', () => {
   }
 
   async function duplicate(id: string): Promise<void> {
-    if (whyNowhere.value !== null) return
+    if (whyNowhere.value !== null) {
+      if (open.rig) open.openInMemory({ ...open.rig, name: freeName(open.rig.name, new Set()) })
+      return
+    }
     await open.settled()
     const copy = await duplicateRig(database(), id, Date.now())
     if (copy !== null) await openRig(copy)

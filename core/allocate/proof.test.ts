@@ -70,8 +70,9 @@ const anyFew = fc
       { kind: 'keep' },
       { kind: 'among', channels: [1, 2] },
     ),
+    preferred: fc.constantFrom<Array<readonly [number, number] | null>>(null, null, [21, 22], [22, 22]),
   })
-  .map(({ base, x, y, b, mappings, policy }) => {
+  .map(({ base, x, y, b, mappings, policy, preferred }) => {
     const layers = { mode: 'replace' as const, gestures: ['k1.turn'] }
     const layer = (id: string, own: typeof x) => ({
       id,
@@ -101,7 +102,7 @@ const anyFew = fc
       undefined,
       { models: [...models, row], mappings },
     )
-    return { rig, policy }
+    return { rig, policy, preferred }
   })
 
 const rules = [
@@ -159,10 +160,13 @@ it('scores what its definitions say, is never beaten where it is proven, and nam
   fc.assert(
     fc.property(
       anyFew.filter(({ rig }) => slotsOf(rig).length <= 3),
-      ({ rig, policy }) => {
-        const found = plan(rig, { kind: 'replan', policy, rules })
+      ({ rig, policy, preferred }) => {
+        const [low, high] = preferred ?? [0, 127]
+        const prefer = preferred === null ? [] : [{ kind: 'prefer' as const, low, high }]
+        const numbers = preferred && OPEN.filter((number) => number >= low && number <= high)
+        const found = plan(rig, { kind: 'replan', policy, rules: [...rules, ...prefer] })
         const after = apply(rig, found.edits)
-        const score = naiveScore(rig, after, ROW)
+        const score = naiveScore(rig, after, ROW, numbers)
         expect(score).not.toBeNull()
         if (!score) return
         expect(found.score).toMatchObject(score)
@@ -171,7 +175,7 @@ it('scores what its definitions say, is never beaten where it is proven, and nam
           NAIVE_TERMS.findIndex((term) => !found.proven.includes(term)) >>> 0,
         )
         for (const way of ways(rig, policy)) {
-          const other = naiveScore(rig, way, ROW)
+          const other = naiveScore(rig, way, ROW, numbers)
           if (!other) continue
           // Terms that are not proven do not count.
           const rest = Object.fromEntries(NAIVE_TERMS.map((term) => [term, 0]))

@@ -8,10 +8,11 @@ export interface NaiveScore {
   stale: number
   warnings: number
   breaks: number
+  outside: number
   rank: number
   moved: number
 }
-export const NAIVE_TERMS = ['errors', 'stale', 'warnings', 'breaks', 'rank', 'moved'] as const
+export const NAIVE_TERMS = ['errors', 'stale', 'warnings', 'breaks', 'outside', 'rank', 'moved'] as const
 
 /** One message of plain controllers of which the first message is a number, or wants one. */
 export interface Slot {
@@ -80,8 +81,14 @@ const rankOf = (number: number): number =>
  * The score of a rig after a plan for a rig before it. Null where the plan brings an error that was not there.
  *
  * @param row The order of neighbours, by gesture.
+ * @param preferred The numbers that house rules prefer; null where they prefer none.
  */
-export function naiveScore(before: Rig, after: Rig, row: readonly string[]): NaiveScore | null {
+export function naiveScore(
+  before: Rig,
+  after: Rig,
+  row: readonly string[],
+  preferred: readonly number[] | null,
+): NaiveScore | null {
   if (newErrors(check(before), check(onceTaught(before, after).rig)).length > 0) return null
   const slots = slotsOf(after)
   const was = new Map(slotsOf(before).map((slot) => [placeKey(slot.place), slot]))
@@ -125,6 +132,10 @@ export function naiveScore(before: Rig, after: Rig, row: readonly string[]): Nai
     stale: concerned.filter(({ id }) => agrees(before, id) && !agrees(after, id)).length,
     warnings: concerned.filter(({ id, learnedAt }) => learnedAt !== null && !agrees(after, id)).length,
     breaks,
+    outside:
+      preferred === null
+        ? 0
+        : slots.filter(({ number }) => number !== 'wanted' && !preferred.includes(number)).length,
     rank: slots.reduce((sum, { number }) => sum + (number === 'wanted' ? 0 : rankOf(number)), 0),
     moved: slots.filter(({ place, channel, number }) => {
       const old = was.get(placeKey(place))
