@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto'
 import * as fc from 'fast-check'
 import { afterEach, expect, it } from 'vitest'
 import { seeded } from '../../core/allocate/solver/seeded'
-import { perform, redone, undone, type Rig } from '../../core/rig'
+import { perform, redone, undone } from '../../core/rig'
 import { emptyRig } from '../../core/rig/parse'
 import { openDatabase, type ShelfDatabase } from './database'
 import { createKeeper, type Keeper, type KeepState, type Loss } from './keeper'
@@ -48,6 +48,18 @@ function tabOf(database: ShelfDatabase, owner: string, whole: Whole): Tab {
     },
   })
   return tab
+}
+
+/** A tab in which a new rig is open. */
+async function openedTab(): Promise<{ database: ShelfDatabase; id: string; tab: Tab }> {
+  const database = openDatabase(`keeper-${Math.random()}`)
+  opened.push(database)
+  const rig = emptyRig('First')
+  const id = await addRig(database, rig, 1)
+  await takeOwnership(database, id, 'me', 1)
+  const tab = tabOf(database, 'me', { rig, past: [], future: [] })
+  tab.keeper.start(id, 0)
+  return { database, id, tab }
 }
 
 function edited(tab: Tab, name: string): void {
@@ -197,13 +209,7 @@ it('what is said to be kept is kept, every rig opens, and with room again all is
 }, 600_000)
 
 it('writes a burst of edits as one', async () => {
-  const database = openDatabase(`keeper-${Math.random()}`)
-  opened.push(database)
-  const rig: Rig = emptyRig('First')
-  const id = await addRig(database, rig, 1)
-  await takeOwnership(database, id, 'me', 1)
-  const tab = tabOf(database, 'me', { rig, past: [], future: [] })
-  tab.keeper.start(id, 0)
+  const { database, id, tab } = await openedTab()
   let written = 0
   database.rigs.hook('updating', () => {
     written++
@@ -216,13 +222,7 @@ it('writes a burst of edits as one', async () => {
 })
 
 it('keeps what is made anew from before the last snapshot', async () => {
-  const database = openDatabase(`keeper-${Math.random()}`)
-  opened.push(database)
-  const rig: Rig = emptyRig('First')
-  const id = await addRig(database, rig, 1)
-  await takeOwnership(database, id, 'me', 1)
-  const tab = tabOf(database, 'me', { rig, past: [], future: [] })
-  tab.keeper.start(id, 0)
+  const { database, id, tab } = await openedTab()
   for (let edit = 0; edit < 50; edit++) edited(tab, `Name ${edit}`)
   await tab.keeper.settled()
   for (let back = 0; back < 20; back++) moved(tab, wentBack(tab), -1)
@@ -234,13 +234,7 @@ it('keeps what is made anew from before the last snapshot', async () => {
 })
 
 it('does not write over another tab what it could not keep before that took over', async () => {
-  const database = openDatabase(`keeper-${Math.random()}`)
-  opened.push(database)
-  const rig: Rig = emptyRig('First')
-  const id = await addRig(database, rig, 1)
-  await takeOwnership(database, id, 'me', 1)
-  const tab = tabOf(database, 'me', { rig, past: [], future: [] })
-  tab.keeper.start(id, 0)
+  const { database, id, tab } = await openedTab()
   fails = () => true
   edited(tab, 'Not kept')
   await tab.keeper.settled()
@@ -250,17 +244,11 @@ it('does not write over another tab what it could not keep before that took over
   edited(tab, 'Not kept either')
   await tab.keeper.settled()
   expect(tab.lost).toBe('taken-over')
-  expect((await loadRig(database, id))?.rig).toEqual(rig)
+  expect((await loadRig(database, id))?.rig).toEqual(emptyRig('First'))
 })
 
 it('puts a rig back whole, with its steps, when all was cleared under it', async () => {
-  const database = openDatabase(`keeper-${Math.random()}`)
-  opened.push(database)
-  const rig: Rig = emptyRig('First')
-  const id = await addRig(database, rig, 1)
-  await takeOwnership(database, id, 'me', 1)
-  const tab = tabOf(database, 'me', { rig, past: [], future: [] })
-  tab.keeper.start(id, 0)
+  const { database, id, tab } = await openedTab()
   edited(tab, 'Second')
   await tab.keeper.settled()
   await Promise.all(database.tables.map((table) => table.clear()))

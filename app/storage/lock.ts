@@ -69,14 +69,13 @@ const PATIENCE_MS = 4000
 const channel = (): BroadcastChannel => new BroadcastChannel('deft-lattice/rigs')
 
 /**
- * Ask whichever tab holds a rig to keep its last edits and to make no more. Resolves when it has, when nobody holds it, or
- * when it does not answer in time.
+ * Ask whichever tab holds a rig to keep its last edits and to make no more. Resolves when it has, or when nobody answers
+ * in time.
  */
-export async function askHolder(id: string, wish: Wish): Promise<void> {
-  if (!(await isRigHeld(id))) return
+export async function askOthers(id: string, wish: Wish, patienceMs = PATIENCE_MS): Promise<void> {
   const talk = channel()
   await new Promise<void>((resolve) => {
-    const timer = setTimeout(resolve, PATIENCE_MS)
+    const timer = setTimeout(resolve, patienceMs)
     talk.addEventListener('message', ({ data }: MessageEvent<Said>) => {
       if (data.kind !== 'ready' || data.id !== id) return
       clearTimeout(timer)
@@ -87,13 +86,23 @@ export async function askHolder(id: string, wish: Wish): Promise<void> {
   talk.close()
 }
 
-/** Answer other tabs that ask for a rig: `yields` is done when this one has kept its last edits. */
-export function answerTabs(yields: (id: string, wish: Wish) => Promise<void>): void {
+/** As `askOthers`, at once where nobody holds the rig. */
+export async function askHolder(id: string, wish: Wish): Promise<void> {
+  if (await isRigHeld(id)) await askOthers(id, wish)
+}
+
+/**
+ * Answer other tabs that ask for a rig. Gives how to answer no more.
+ *
+ * @param yields Done when this tab has kept its last edits; false where it does not hold the rig: then another answers.
+ */
+export function answerTabs(yields: (id: string, wish: Wish) => Promise<boolean>): () => void {
   const talk = channel()
   talk.addEventListener('message', ({ data }: MessageEvent<Said>) => {
     if (data.kind !== 'asks') return
-    void yields(data.id, data.wish).then(() =>
-      talk.postMessage({ kind: 'ready', id: data.id } satisfies Said),
-    )
+    void yields(data.id, data.wish).then((isHolder) => {
+      if (isHolder) talk.postMessage({ kind: 'ready', id: data.id } satisfies Said)
+    })
   })
+  return () => talk.close()
 }

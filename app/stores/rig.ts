@@ -47,6 +47,8 @@ export const useRigStore = defineStore('rig', () => {
   const keepState = ref<KeepState>('kept')
   /** Has writing been going on for so long that the player should know? */
   const isKeptLate = ref(false)
+  /** Is what happens here kept from now on, or known to be kept nowhere? Until then nothing can be edited. */
+  const isInHand = ref(false)
   /** Edits that are shown and were not kept before this tab lost the rig. */
   const isLeftOver = ref(false)
 
@@ -63,15 +65,16 @@ export const useRigStore = defineStore('rig', () => {
     whenFree: afterPaint,
     now: Date.now,
     onLost: (loss) => loseTo(loss),
-    onState: (state) => {
+    onState: (state, error) => {
       keepState.value = state
+      if (error !== null) console.error('The last edits could not be kept; it is tried again.', error)
       clearTimeout(late)
       if (state === 'kept') isKeptLate.value = false
       else late = setTimeout(() => (isKeptLate.value = true), LONG_MS)
     },
   })
 
-  const canEdit = computed(() => rig.value !== null && readReason.value === null)
+  const canEdit = computed(() => rig.value !== null && isInHand.value && readReason.value === null)
   const undoLabel = computed(() => past.value.at(-1)?.label ?? null)
   const redoLabel = computed(() => future.value[0]?.label ?? null)
 
@@ -87,21 +90,24 @@ export const useRigStore = defineStore('rig', () => {
     keepState.value = 'kept'
     readReason.value = reason
     letGo()
-    if (id.value === null || reason === 'deleted') return
+    // What could not be kept stays on the screen: nothing is to be loaded over it.
+    if (id.value === null || reason === 'deleted' || isLeftOver.value) return
     turn = awaitRig(id.value)
     goOnIn(id.value, turn)
   }
 
-  /** Another tab wants the rig: what was edited here is kept first, and nothing more is edited. */
-  async function yieldTo(target: string, wish: Wish): Promise<void> {
-    if (target !== id.value || lock === null) return
+  /** Another tab wants the rig: what was edited here is kept first, and nothing more is edited. False if it is not here. */
+  async function yieldTo(target: string, wish: Wish): Promise<boolean> {
+    if (target !== id.value || lock === null) return false
     readReason.value = wish === 'delete' ? 'deleted' : 'taken-over'
     await keeper.settled()
     if (!keeper.isKept()) isLeftOver.value = true
     if (wish === 'delete') loseTo('deleted')
+    return true
   }
 
   function letGo(): void {
+    isInHand.value = false
     turn?.giveUp()
     turn = null
     lock?.release()
@@ -111,7 +117,6 @@ export const useRigStore = defineStore('rig', () => {
   async function hold(target: string, granted: RigLock): Promise<void> {
     lock = granted
     turn = null
-    readReason.value = null
     granted.onLost(() => loseTo('taken-over'))
     await takeOwnership(database(), target, owner, Date.now())
   }
@@ -135,8 +140,12 @@ export const useRigStore = defineStore('rig', () => {
     id.value = target
     past.value = open.past
     future.value = open.future
-    if (lock) keeper.start(target, open.isRenewed ? 0 : open.entry.position)
     show(open.rig, { kind: 'loaded' })
+    if (lock) {
+      keeper.start(target, open.isRenewed ? 0 : open.entry.position)
+      readReason.value = null
+      isInHand.value = true
+    }
     return true
   }
 
@@ -144,15 +153,27 @@ export const useRigStore = defineStore('rig', () => {
   function openInMemory(unkept: Rig): void {
     close()
     show(unkept, { kind: 'loaded' })
+    isInHand.value = true
   }
 
   /**
    * Open a rig; to read only if another tab is editing it. False if it is not there, and while edits of the open one
-   * cannot be kept.
+   * cannot be kept. Where it cannot be opened, the one that was open is again.
    */
   async function open(target: string, takeOver = false): Promise<boolean> {
     await keeper.settled()
     if (!keeper.isKept()) return false
+    const before = id.value
+    let isOpen = false
+    try {
+      isOpen = await goTo(target, takeOver)
+      return isOpen
+    } finally {
+      if (!isOpen && before !== null && before !== target) await goTo(before, false)
+    }
+  }
+
+  async function goTo(target: string, takeOver: boolean): Promise<boolean> {
     keeper.stop()
     letGo()
     isLeftOver.value = false
@@ -198,7 +219,9 @@ export const useRigStore = defineStore('rig', () => {
     if (!rig.value) return 'No rig is open.'
     if (readReason.value === 'deleted')
       return 'This rig was deleted in another tab. Keep it as a new rig first.'
-    if (!canEdit.value) return 'This rig is being edited in another tab. Take it over to change it here.'
+    if (readReason.value !== null)
+      return 'This rig is being edited in another tab. Take it over to change it here.'
+    if (!canEdit.value) return 'The rig is just being opened. Try again in a moment.'
     try {
       return { before: rig.value, ...perform(rig.value, label, edits) }
     } catch (error) {

@@ -14,6 +14,7 @@ import {
   freeName,
   listBin,
   listRigs,
+  OutdatedRigError,
   removeForGood,
   takeBack,
   throwAway,
@@ -92,15 +93,22 @@ export const useShelfStore = defineStore('shelf', () => {
     return found
   }
 
-  /** Open a rig, or say why it cannot be. */
-  async function tryToOpen(id: string): Promise<boolean> {
+  /** Do what needs the storage; where that fails, say so, and give null. */
+  async function trying<T>(act: () => Promise<T>): Promise<T | null> {
     try {
-      return await openRig(id)
+      return await act()
     } catch (error) {
-      failure.value = error instanceof Error ? error.message : String(error)
-      return false
+      failure.value =
+        error instanceof OutdatedRigError
+          ? error.message
+          : 'The storage of this browser does not do what it should; it may be full. Make room on the disk, or empty the bin, then try again.'
+      console.error(error)
+      return null
     }
   }
+
+  /** Open a rig, or say why it cannot be. */
+  const tryToOpen = async (id: string): Promise<boolean> => (await trying(() => openRig(id))) === true
 
   async function demoRig(state: DemoState): Promise<Rig> {
     const { nineRingsRig } = await import('#demo')
@@ -109,7 +117,7 @@ export const useShelfStore = defineStore('shelf', () => {
 
   async function addAndOpen(rig: Rig): Promise<void> {
     if (whyNowhere.value !== null) open.openInMemory(rig)
-    else await openRig(await addRig(database(), rig, Date.now()))
+    else await trying(async () => openRig(await addRig(database(), rig, Date.now())))
   }
 
   const openDemo = async (state: DemoState): Promise<void> => addAndOpen(await demoRig(state))
@@ -123,8 +131,11 @@ export const useShelfStore = defineStore('shelf', () => {
   async function boot(): Promise<void> {
     whyNowhere.value = await whyNothingIsKept()
     if (whyNowhere.value !== null) return openDemo('as-found')
-    days = await countDay(database(), new Date().toDateString())
-    await emptyBin(database(), days)
+    // A full disk is no reason to open nothing.
+    await trying(async () => {
+      days = await countDay(database(), new Date().toDateString())
+      await emptyBin(database(), days)
+    })
     follow()
     onDatabaseGone(follow)
     const last = remembered()
@@ -138,6 +149,8 @@ export const useShelfStore = defineStore('shelf', () => {
       }
     }
     if (last === null) await openDemo('as-found')
+    // Where not even a new rig can be kept, it can be worked on all the same.
+    if (!open.rig && failure.value !== null) open.openInMemory(await demoRig('as-found'))
   }
 
   async function duplicate(id: string): Promise<void> {
@@ -146,8 +159,8 @@ export const useShelfStore = defineStore('shelf', () => {
       return
     }
     await open.settled()
-    const copy = await duplicateRig(database(), id, Date.now())
-    if (copy !== null) await openRig(copy)
+    const copy = await trying(() => duplicateRig(database(), id, Date.now()))
+    if (copy !== null) await tryToOpen(copy)
   }
 
   /** Throw a rig away; if it was open, the next on the shelf opens, or none. A tab that edits it is asked first. */
@@ -180,9 +193,10 @@ export const useShelfStore = defineStore('shelf', () => {
     const { rig } = open
     if (!rig) return
     const name = freeName(rig.name, new Set(rigs.value.map((entry) => entry.name)))
-    const id = await addRig(database(), { ...rig, name }, Date.now())
+    const id = await trying(() => addRig(database(), { ...rig, name }, Date.now()))
+    if (id === null) return
     open.close()
-    await openRig(id)
+    await tryToOpen(id)
   }
 
   /** Read a file. A good rig is added and opened; else nothing changes and the reasons are shown. */
@@ -210,7 +224,7 @@ export const useShelfStore = defineStore('shelf', () => {
     failure,
     whyNowhere,
     boot,
-    openRig,
+    openRig: tryToOpen,
     openDemo,
     openEmpty,
     duplicate,
