@@ -22,6 +22,13 @@ onMounted(() => void shelf.boot())
     <TopBar />
     <ReadOnlyBar v-if="rigs.readReason !== null" />
     <TroubleBar v-if="isInTrouble" />
+    <LazyReadingLine
+      v-if="shelf.incoming"
+      class="border-line border-b px-4 py-1.5"
+      :name="shelf.incoming.name"
+      :progress="shelf.incoming.progress"
+      @stop="shelf.incoming.stop()"
+    />
     <main class="min-h-0 flex-1">
       <NuxtPage />
     </main>

@@ -29,8 +29,8 @@ export interface Session {
   /** A file that has arrived whole in the download folder, by the end of its name. */
   downloaded: (ending: string) => Promise<string>
   downloadedBytes: (ending: string) => Promise<Uint8Array>
-  /** One of the browser’s own DevTools commands. */
-  devTools: (command: string, params: Record<string, unknown>) => Promise<void>
+  /** One of the browser’s own DevTools commands; gives what it answers. */
+  devTools: (command: string, params: Record<string, unknown>) => Promise<unknown>
   setPage: (width: number, height: number) => Promise<void>
   shoot: () => Promise<Buffer>
   errors: () => Promise<string[]>
@@ -93,9 +93,7 @@ export async function startSession(own: string | null = null): Promise<Session> 
     driver,
     find,
     waitFor,
-    devTools: async (command, params) => {
-      await driver.sendDevToolsCommand(command, params)
-    },
+    devTools: (command, params) => driver.sendAndGetDevToolsCommand(command, params) as Promise<unknown>,
     setPage,
     count: async (css) => (await driver.findElements(By.css(css))).length,
     text: async (css) => (await find(css)).getText(),
@@ -183,8 +181,8 @@ export async function makePending(page: Session): Promise<void> {
   await page.waitFor('it to be made', async () => (await page.count('[data-testid=pending]')) === 0)
 }
 
-/** Give a text as a file to the application's own import. */
-export async function importText(page: Session, name: string, text: string): Promise<void> {
+/** Give a text as a file to the application's own import; with so many blanks after it. */
+export async function importText(page: Session, name: string, text: string, blanks = 0): Promise<void> {
   await page.driver.executeScript(`
     window.__input = null
     const click = HTMLInputElement.prototype.click
@@ -196,10 +194,11 @@ export async function importText(page: Session, name: string, text: string): Pro
   await page.press('Import a file')
   await page.driver.executeScript(
     `const files = new DataTransfer()
-     files.items.add(new File([arguments[1]], arguments[0]))
+     files.items.add(new File([arguments[1], ' '.repeat(arguments[2])], arguments[0]))
      window.__input.files = files.files
      window.__input.dispatchEvent(new Event('change', { bubbles: true }))`,
     name,
     text,
+    blanks,
   )
 }

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { ADDRESS, Key, setField, startSession, type Session } from './browser'
+import { ADDRESS, importText, Key, setField, startSession, type Session } from './browser'
 
 let page: Session
 beforeAll(async () => {
@@ -26,6 +26,29 @@ async function newTab(): Promise<string> {
   await page.go('/desk')
   return page.driver.getWindowHandle()
 }
+
+/** Every write to the browser's storage fails, as on a full disk, while `window.isFull`. */
+const FULL_DISK = `
+  window.isFull = true
+  for (const method of ['put', 'add', 'delete']) {
+    const real = IDBObjectStore.prototype[method]
+    IDBObjectStore.prototype[method] = function (...all) {
+      if (window.isFull) throw new DOMException('The disk is full.', 'QuotaExceededError')
+      return real.apply(this, all)
+    }
+  }`
+
+/** Another program holds the rigs for so long (ms): what the page writes has to wait. */
+const HELD_FOR = (ms: number): string => `
+  const opening = indexedDB.open('deft-lattice')
+  opening.onsuccess = () => {
+    const store = opening.result.transaction('rigs', 'readwrite').objectStore('rigs')
+    const until = performance.now() + ${ms}
+    const hold = () => {
+      if (performance.now() < until) store.count().onsuccess = hold
+    }
+    hold()
+  }`
 
 describe('two tabs', () => {
   let first = ''
@@ -66,8 +89,9 @@ describe('two tabs', () => {
     const second = await newTab()
     await status('open in another tab')
     await page.driver.switchTo().window(first)
-    // Edits without a pause, then at once the other tab.
+    // Edits that cannot be written yet, then at once the other tab.
     await page.click('[data-testid=rig-menu]')
+    await page.driver.executeScript(HELD_FOR(2500))
     for (let turn = 0; turn < 6; turn++) await setField(page, '#rig-name', `Burst ${turn}`, Key.ENTER)
     await page.driver.switchTo().window(second)
     await page.press('Take over')
@@ -83,6 +107,29 @@ describe('two tabs', () => {
       async () => (await page.count('[role=status]')) === 0 || undefined,
     )
   })
+
+  it('edits that could not be kept before another tab took over stay, and can be kept as a new rig', async () => {
+    const second = await newTab()
+    await status('open in another tab')
+    await page.driver.switchTo().window(first)
+    await page.driver.executeScript(FULL_DISK)
+    await rename('Not kept')
+    await page.find('[data-testid=trouble]')
+    await page.driver.switchTo().window(second)
+    await page.press('Take over')
+    await page.waitFor(
+      'the right to edit',
+      async () => (await page.count('[role=status]')) === 0 || undefined,
+    )
+    await named('Burst 5')
+    await page.driver.close()
+    await page.driver.switchTo().window(first)
+    await status('its last edits were not kept')
+    expect(await openName()).toBe('Not kept')
+    await page.driver.executeScript(`window.isFull = false`)
+    await page.press('Keep as a new rig')
+    await named('Not kept copy')
+  })
 })
 
 describe('a browser that cannot keep', () => {
@@ -90,15 +137,7 @@ describe('a browser that cannot keep', () => {
     await page.go('/desk')
     await page.find('[data-testid=surface]')
     // Every write to the browser's storage fails from now on, as on a full disk.
-    await page.driver.executeScript(`
-      window.isFull = true
-      for (const method of ['put', 'add', 'delete']) {
-        const real = IDBObjectStore.prototype[method]
-        IDBObjectStore.prototype[method] = function (...all) {
-          if (window.isFull) throw new DOMException('The disk is full.', 'QuotaExceededError')
-          return real.apply(this, all)
-        }
-      }`)
+    await page.driver.executeScript(FULL_DISK)
     await rename('On a full disk')
     await page.find('[data-testid=trouble]')
     expect(await page.text('[data-testid=trouble]')).toContain('not kept')
@@ -110,6 +149,60 @@ describe('a browser that cannot keep', () => {
     await named('Still on a full disk')
     await page.keys(Key.chord(Key.CONTROL, 'z'))
     await named('On a full disk')
+  })
+
+  it('opens a rig on a disk that is full already, and keeps what is edited once there is room', async () => {
+    const { identifier } = (await page.devTools('Page.addScriptToEvaluateOnNewDocument', {
+      source: FULL_DISK,
+    })) as { identifier: string }
+    await page.go('/desk')
+    await named('On a full disk')
+    await rename('Edited on a full disk')
+    expect(await page.text('[data-testid=trouble]')).toContain('not kept')
+    await page.devTools('Page.removeScriptToEvaluateOnNewDocument', { identifier })
+    await page.driver.executeScript(`window.isFull = false`)
+    await page.waitFor(
+      'it to be kept',
+      async () => (await (await page.find('[data-keep]')).getAttribute('data-keep')) === 'kept',
+    )
+    await page.go('/desk')
+    await named('Edited on a full disk')
+    expect(await page.count('[data-testid=trouble]')).toBe(0)
+  })
+
+  it('names a rig that cannot be opened, and opens another', async () => {
+    await page.driver.executeAsyncScript(`
+      const done = arguments[arguments.length - 1]
+      const opening = indexedDB.open('deft-lattice')
+      opening.onsuccess = () => {
+        const transaction = opening.result.transaction(['rigs', 'snapshots'], 'readwrite')
+        transaction.objectStore('rigs').add({ id: 'old', name: 'From long ago', position: 0, snapshotAt: 0,
+          createdAt: 1, openedAt: 1, deletedAt: 0, owner: null })
+        transaction.objectStore('snapshots').add({ id: 'old', rig: { format: 'deft-lattice/rig', version: 1, name: 7 } })
+        transaction.oncomplete = () => { opening.result.close(); done() }
+      }`)
+    await page.go('/desk')
+    await named('Edited on a full disk')
+    await page.click('[data-testid=rig-menu]')
+    await page.press('From long ago')
+    await page.find('[data-testid=trouble]')
+    expect(await page.text('[data-testid=trouble]')).toMatch(/“From long ago” .* cannot be read/)
+    await named('Edited on a full disk')
+  })
+
+  it('reads a large file beside its other work, and stops when asked', async () => {
+    await page.go('/desk')
+    await page.find('[data-testid=surface]')
+    await importText(page, 'large.json', '{"rig":', 90_000_000)
+    await page.find('[data-testid=reading]')
+    expect(await page.text('[data-testid=reading]')).toMatch(/“large.json”… \d+ %/)
+    await page.press('Stop')
+    await page.waitFor(
+      'it to stop',
+      async () => (await page.count('[data-testid=reading]')) === 0 || undefined,
+    )
+    expect(await page.count('[role=dialog]')).toBe(0)
+    await named('Edited on a full disk')
   })
 
   it('writes a rig anew when everything is cleared under the open page', async () => {

@@ -1,5 +1,13 @@
 import type { ShelfDatabase } from './database'
-import { NotOwnerError, NotThereError, writeChanges, writeWhole, type Change, type Whole } from './shelf'
+import {
+  claimOwnership,
+  NotOwnerError,
+  NotThereError,
+  writeChanges,
+  writeWhole,
+  type Change,
+  type Whole,
+} from './shelf'
 
 /**
  * How what is shown stands to what is kept. `kept`: all of it is. `writing`: it is being written. `failing`: writing
@@ -27,8 +35,13 @@ export interface KeeperOptions {
 
 /** Writes what happens to one open rig in one tab. */
 export interface Keeper {
-  /** Keep the changes of a rig from now on, which stands on the shelf at a position. */
-  start: (id: string, position: number) => void
+  /**
+   * Keep the changes of a rig from now on, which stands on the shelf at a position.
+   *
+   * @param before Where this tab could not yet be made the one that writes: who that was, which is made good with the first
+   * write.
+   */
+  start: (id: string, position: number, before?: { owner: string | null }) => void
   /** Keep nothing more. What is not written is dropped. */
   stop: () => void
   /** Something has changed; `whole` is the rig after it. */
@@ -77,6 +90,7 @@ export function createKeeper({
 }: KeeperOptions): Keeper {
   let target: string | null = null
   let position = 0
+  let unclaimed: { owner: string | null } | null = null
   let queue: Change[] = []
   let latest: Whole | null = null
   /** How often the whole was asked for, and which of it has been written. */
@@ -94,6 +108,7 @@ export function createKeeper({
   function stop(): void {
     turn++
     target = null
+    unclaimed = null
     queue = []
     latest = null
     wholesWritten = wholesAsked
@@ -111,6 +126,9 @@ export function createKeeper({
     const asked = wholesAsked
     queue = []
     try {
+      if (unclaimed) await inTime(claimOwnership(database(), id, owner, unclaimed.owner))
+      if (turn !== at) return
+      unclaimed = null
       const written = await inTime(
         isWhole
           ? writeWhole(database(), id, owner, whole, now())
@@ -155,10 +173,11 @@ export function createKeeper({
   }
 
   return {
-    start: (id, from) => {
+    start: (id, from, before) => {
       stop()
       target = id
       position = from
+      unclaimed = before ?? null
       onState('kept', null)
     },
     stop,

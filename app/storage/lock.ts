@@ -61,10 +61,12 @@ export async function isRigHeld(id: string): Promise<boolean> {
 /** What a tab that holds a rig is asked for. */
 export type Wish = 'take-over' | 'delete'
 
-type Said = { kind: 'asks'; id: string; wish: Wish } | { kind: 'ready'; id: string }
+type Said = { kind: 'asks'; id: string; wish: Wish } | { kind: 'heard' | 'ready'; id: string }
 
-/** So long a tab that is asked has to keep its last edits; after that it counts as hung. */
-const PATIENCE_MS = 4000
+/** A tab that does not even hear within this time counts as hung. */
+const HEARING_MS = 4000
+/** So long a tab that has heard may take to keep its last edits. */
+const KEEPING_MS = 20_000
 
 const channel = (): BroadcastChannel => new BroadcastChannel('deft-lattice/rigs')
 
@@ -72,14 +74,20 @@ const channel = (): BroadcastChannel => new BroadcastChannel('deft-lattice/rigs'
  * Ask whichever tab holds a rig to keep its last edits and to make no more. Resolves when it has, or when nobody answers
  * in time.
  */
-export async function askOthers(id: string, wish: Wish, patienceMs = PATIENCE_MS): Promise<void> {
+export async function askOthers(
+  id: string,
+  wish: Wish,
+  hearingMs = HEARING_MS,
+  keepingMs = KEEPING_MS,
+): Promise<void> {
   const talk = channel()
   await new Promise<void>((resolve) => {
-    const timer = setTimeout(resolve, patienceMs)
+    let timer = setTimeout(resolve, hearingMs)
     talk.addEventListener('message', ({ data }: MessageEvent<Said>) => {
-      if (data.kind !== 'ready' || data.id !== id) return
+      if (data.kind === 'asks' || data.id !== id) return
       clearTimeout(timer)
-      resolve()
+      if (data.kind === 'ready') resolve()
+      else timer = setTimeout(resolve, keepingMs)
     })
     talk.postMessage({ kind: 'asks', id, wish } satisfies Said)
   })
@@ -94,15 +102,17 @@ export async function askHolder(id: string, wish: Wish): Promise<void> {
 /**
  * Answer other tabs that ask for a rig. Gives how to answer no more.
  *
- * @param yields Done when this tab has kept its last edits; false where it does not hold the rig: then another answers.
+ * @param yields Null where this tab does not hold the rig: then another answers. Else done when it has kept its last edits.
  */
-export function answerTabs(yields: (id: string, wish: Wish) => Promise<boolean>): () => void {
+export function answerTabs(yields: (id: string, wish: Wish) => Promise<void> | null): () => void {
   const talk = channel()
   talk.addEventListener('message', ({ data }: MessageEvent<Said>) => {
     if (data.kind !== 'asks') return
-    void yields(data.id, data.wish).then((isHolder) => {
-      if (isHolder) talk.postMessage({ kind: 'ready', id: data.id } satisfies Said)
-    })
+    const { id } = data
+    const done = yields(id, data.wish)
+    if (!done) return
+    talk.postMessage({ kind: 'heard', id } satisfies Said)
+    void done.then(() => talk.postMessage({ kind: 'ready', id } satisfies Said))
   })
   return () => talk.close()
 }

@@ -146,7 +146,27 @@ export const takeOwnership = async (
   await database.rigs.update(id, { owner, openedAt: now })
 }
 
-async function ownedEntry(database: ShelfDatabase, id: string, owner: string): Promise<RigEntry> {
+/**
+ * As `takeOwnership`, once the storage works again: only if nobody has written since.
+ *
+ * @param before Who wrote last, when the rig was loaded.
+ * @throws NotOwnerError if another tab has taken it, NotThereError if the rig is in the bin.
+ */
+export async function claimOwnership(
+  database: ShelfDatabase,
+  id: string,
+  owner: string,
+  before: string | null,
+): Promise<void> {
+  await database.transaction('rw', database.rigs, async () => {
+    // What is not there any more is written whole, with its owner.
+    if (!(await database.rigs.get(id))) return
+    await ownedEntry(database, id, before)
+    await database.rigs.update(id, { owner })
+  })
+}
+
+async function ownedEntry(database: ShelfDatabase, id: string, owner: string | null): Promise<RigEntry> {
   const entry = await database.rigs.get(id)
   if (!entry) throw new NotThereError(false)
   if (entry.deletedAt !== 0) throw new NotThereError(true)

@@ -57,6 +57,8 @@ export const useRigStore = defineStore('rig', () => {
 
   const owner = crypto.randomUUID()
   let lock: RigLock | null = null
+  /** Does the shelf know that this tab writes? */
+  let isClaimed = false
   let turn: Turn | null = null
   let late: ReturnType<typeof setTimeout> | undefined
   const keeper = createKeeper({
@@ -96,15 +98,20 @@ export const useRigStore = defineStore('rig', () => {
     goOnIn(id.value, turn)
   }
 
-  /** Another tab wants the rig: what was edited here is kept first, and nothing more is edited. False if it is not here. */
-  async function yieldTo(target: string, wish: Wish): Promise<boolean> {
-    if (target !== id.value || lock === null) return false
+  /** Another tab wants the rig: what was edited here is kept first, and nothing more is edited. Null if it is not here. */
+  function yieldTo(target: string, wish: Wish): Promise<void> | null {
+    return target !== id.value || lock === null ? null : keepForOther(wish)
+  }
+
+  async function keepForOther(wish: Wish): Promise<void> {
     readReason.value = wish === 'delete' ? 'deleted' : 'taken-over'
     await keeper.settled()
     if (!keeper.isKept()) isLeftOver.value = true
     if (wish === 'delete') loseTo('deleted')
-    return true
   }
+
+  /** Does this tab show what another does? Not while it still keeps its own last edits. */
+  const isFollowing = (): boolean => readReason.value !== null && lock === null
 
   function letGo(): void {
     isInHand.value = false
@@ -114,11 +121,22 @@ export const useRigStore = defineStore('rig', () => {
     lock = null
   }
 
+  /** Write something that can wait: a full disk is no reason not to open a rig. */
+  async function done(write: () => Promise<unknown>): Promise<boolean> {
+    try {
+      await write()
+      return true
+    } catch (error) {
+      console.error('The storage could not be written; it is tried again with the next edit.', error)
+      return false
+    }
+  }
+
   async function hold(target: string, granted: RigLock): Promise<void> {
     lock = granted
     turn = null
     granted.onLost(() => loseTo('taken-over'))
-    await takeOwnership(database(), target, owner, Date.now())
+    isClaimed = await done(() => takeOwnership(database(), target, owner, Date.now()))
   }
 
   /** When the other tab is closed, this one goes on. */
@@ -136,13 +154,18 @@ export const useRigStore = defineStore('rig', () => {
     if (isLeftOver.value && target === id.value) return true
     const open = await loadRig(database(), target)
     if (!open) return false
-    if (open.isRenewed && lock) await writeWhole(database(), target, owner, open, Date.now())
+    const isRewritten =
+      open.isRenewed &&
+      lock !== null &&
+      (await done(() => writeWhole(database(), target, owner, open, Date.now())))
     id.value = target
     past.value = open.past
     future.value = open.future
     show(open.rig, { kind: 'loaded' })
     if (lock) {
-      keeper.start(target, open.isRenewed ? 0 : open.entry.position)
+      const before = isClaimed ? undefined : { owner: open.entry.owner }
+      keeper.start(target, isRewritten ? 0 : open.entry.position, before)
+      if (open.isRenewed && !isRewritten) keeper.rewrite(open)
       readReason.value = null
       isInHand.value = true
     }
@@ -304,6 +327,7 @@ export const useRigStore = defineStore('rig', () => {
     redoLabel,
     open,
     openInMemory,
+    isFollowing,
     reload,
     loseTo,
     takeOver,

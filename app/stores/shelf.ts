@@ -1,8 +1,10 @@
 import { liveQuery, type Subscription } from 'dexie'
 import { defineStore } from 'pinia'
 import type { Problem, Rig } from '#core/rig'
+import type { ParseResult } from '#core/rig/parse'
 import type { DemoState } from '#demo'
 import type { RigEntry } from '~/storage/database'
+import { toast } from '~/lib/toast'
 import { askHolder } from '~/storage/lock'
 import { database, onDatabaseGone, whyNothingIsKept } from '~/storage/open'
 import {
@@ -19,6 +21,7 @@ import {
   takeBack,
   throwAway,
 } from '~/storage/shelf'
+import type { IncomingFile } from '~/lib/reading'
 import { useRigStore } from './rig'
 
 const LAST_OPENED = 'deft-lattice/last-opened'
@@ -49,11 +52,20 @@ export const useShelfStore = defineStore('shelf', () => {
   const rigs = ref<RigEntry[]>([])
   const bin = ref<BinnedRig[]>([])
   const refused = ref<RefusedFile | null>(null)
+  /** The file that is being read. */
+  const incoming = shallowRef<IncomingFile | null>(null)
   /** What went wrong with a rig that was to be opened, in a sentence. */
   const failure = ref<string | null>(null)
   /** Why nothing is kept in this browser, in a sentence; null where it is. */
   const whyNowhere = ref<string | null>(null)
   const open = useRigStore()
+  // Once the storage works again, nothing is wrong with it any more.
+  watch(
+    () => open.keepState,
+    (now, before) => {
+      if (before === 'failing' && now === 'kept') failure.value = null
+    },
+  )
   let days = 0
   let watching: Subscription | null = null
 
@@ -74,7 +86,7 @@ export const useShelfStore = defineStore('shelf', () => {
         }))
         if (binned.some(({ id }) => id === open.id) && open.readReason !== 'deleted') open.loseTo('deleted')
         const now = list.find(({ id }) => id === open.id)
-        if (open.id !== null && open.readReason !== null && now && now.position !== before?.position) {
+        if (open.id !== null && open.isFollowing() && now && now.position !== before?.position) {
           void open.reload(open.id)
         }
       },
@@ -86,6 +98,8 @@ export const useShelfStore = defineStore('shelf', () => {
 
   async function openRig(id: string): Promise<boolean> {
     const found = await open.open(id)
+    if (!found && open.keepState === 'failing')
+      toast('The rig stays open: its last edits are not kept yet. Export it first, or make room on the disk.')
     if (found) {
       remember(id)
       failure.value = null
@@ -199,9 +213,13 @@ export const useShelfStore = defineStore('shelf', () => {
     await tryToOpen(id)
   }
 
-  /** Read a file. A good rig is added and opened; else nothing changes and the reasons are shown. */
+  /** Read a file, in a worker. A good rig is added and opened; else nothing changes and the reasons are shown. */
   async function importFile(file: File): Promise<void> {
-    const { FILE_LIMITS, readRig } = await import('#core/rig/parse')
+    const [{ FILE_LIMITS }, { readAway }, { readFailure }] = await Promise.all([
+      import('#core/rig/parse'),
+      import('~/lib/reading'),
+      import('~/lib/read-failure'),
+    ])
     const refuse = (message: string): void => {
       refused.value = { name: file.name, problems: [{ path: '(file)', message }] }
     }
@@ -209,18 +227,30 @@ export const useShelfStore = defineStore('shelf', () => {
       return refuse(
         `It is ${Math.ceil(file.size / 2 ** 20)} MB large; a rig has ${FILE_LIMITS.bytes / 2 ** 20} MB at most.`,
       )
-    const text = await file.text().catch(() => null)
-    if (text === null)
-      return refuse('The browser could not read it. Is it still there, and may it be read? Choose it again.')
-    const result = readRig(text)
-    if (result.ok) await addAndOpen(result.rig)
-    else refused.value = { name: file.name, problems: result.problems }
+    incoming.value?.stop()
+    const own = readAway(
+      async (reader, report): Promise<ParseResult> => reader.rig(file, report),
+      (progress) => {
+        if (incoming.value?.stop === own.stop) incoming.value = { ...incoming.value, progress }
+      },
+    )
+    incoming.value = { name: file.name, progress: { stage: 'opening', done: 0 }, stop: own.stop }
+    try {
+      const result = await own.result
+      if (result?.ok) await addAndOpen(result.rig)
+      else if (result) refused.value = { name: file.name, problems: result.problems }
+    } catch (error) {
+      refuse(readFailure(error))
+    } finally {
+      if (incoming.value?.stop === own.stop) incoming.value = null
+    }
   }
 
   return {
     rigs,
     bin,
     refused,
+    incoming,
     failure,
     whyNowhere,
     boot,

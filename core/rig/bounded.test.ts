@@ -78,15 +78,18 @@ describe('a hostile file is refused with few problems, whatever it holds', () =>
   })
 
   it('a list of millions, by its length', () => {
-    expect(refused(whole(`"mappings":[${many('0', 3_000_000)}]`))).toEqual([
+    expect(refused(whole(`"mappings":[${many('0', 100_001)}]`))).toEqual([
       { path: 'mappings', message: 'has too many entries: 100000 at most' },
     ])
+    const [problem] = refused(whole(`"mappings":[${many('0', 3_000_000)}]`))
+    expect(problem?.path).toMatch(/^line 1, column \d+$/)
+    expect(problem?.message).toMatch(/more than 250000 entries/)
   })
 
   it('names of fields without number and without end', () => {
-    const keys = Array.from({ length: 300_000 }, (_, index) => `"k${index}":0`).join(',')
+    const keys = Array.from({ length: 200_000 }, (_, index) => `"k${index}":0`).join(',')
     const [problem] = refused(whole(keys))
-    expect(problem?.message).toMatch(/does not belong here: “k0”, .* and 299994 more$/)
+    expect(problem?.message).toMatch(/does not belong here: “k0”, .* and 199994 more$/)
     refused(whole(`"${'x'.repeat(2_000_000)}":0`))
   })
 
@@ -104,6 +107,6 @@ describe('a hostile file is refused with few problems, whatever it holds', () =>
     }
     const base = rig.controllers[0]?.templates[0]?.base ?? {}
     for (let index = 0; index <= MOST; index++) base[`k${index}.turn`] = 0
-    expect(refused(toJson(rig))[0]?.message).toMatch(/entries; 250000 at most/)
+    expect(refused(toJson(rig))[0]?.message).toMatch(/more than 250000 entries/)
   })
 })

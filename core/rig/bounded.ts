@@ -14,23 +14,49 @@ export type BoundedResult<T> = { ok: true; value: T } | { ok: false; problems: P
 
 type Schema = z.core.$ZodType
 
+/** So many entries are read between two reports. */
+const REPORT_EVERY = 2000
+
+/** Told how much of a document has been read, 0–1. */
+export type OnRead = (done: number) => void
+
+/** How many lists, tables and single things a value holds. */
+function countOf(value: unknown): number {
+  let count = 1
+  const open: unknown[] = [value]
+  while (open.length > 0) {
+    const each = open.pop()
+    if (typeof each !== 'object' || each === null) continue
+    for (const one of Object.values(each)) {
+      count++
+      if (typeof one === 'object' && one !== null) open.push(one)
+    }
+  }
+  return count
+}
+
 const isPlain = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value)
 
+interface Extent {
+  size: 'few' | 'more' | 'too-many' | 'forbidden'
+  count: number
+}
+
 /** How much a value holds within it: few values, more, or more than belongs in one field; or a name that no object can hold. */
-function extentOf(value: unknown): 'few' | 'more' | 'too-many' | 'forbidden' {
+function extentOf(value: unknown): Extent {
   let count = 0
   const open: unknown[] = [value]
   while (open.length > 0) {
     const each = open.pop()
     if (typeof each !== 'object' || each === null) continue
-    if (!Array.isArray(each) && Object.hasOwn(each, FORBIDDEN)) return 'forbidden'
+    if (!Array.isArray(each) && Object.hasOwn(each, FORBIDDEN)) return { size: 'forbidden', count }
     const inside = Array.isArray(each) ? each : Object.values(each)
     count += inside.length
-    if (count > MOST_VALUES) return 'too-many'
+    if (count > MOST_VALUES) return { size: 'too-many', count }
     for (const one of inside) if (typeof one === 'object' && one !== null) open.push(one)
   }
-  return count > FEW_VALUES ? 'more' : 'few'
+  return { size: count > FEW_VALUES ? 'more' : 'few', count }
 }
 
 /** The bounds on the length of a list, and whether something else is asked of it too. */
@@ -51,13 +77,24 @@ function boundsOf(schema: Schema): { least: number; most: number; isOnlyLength: 
  * large it is.
  *
  * @param mostEntries How many entries a table may have.
+ * @param onRead Told now and then how far it is.
  */
 export function readWithin<T>(
   schema: z.ZodMiniType<T>,
   value: unknown,
   mostEntries: number,
+  onRead: OnRead | null = null,
 ): BoundedResult<T> {
   const problems: Problem[] = []
+  const all = onRead ? countOf(value) : 0
+  let done = 0
+  let told = 0
+  const count = (entries: number): void => {
+    done += entries
+    if (!onRead || done - told < REPORT_EVERY) return
+    told = done
+    onRead(Math.min(1, done / all))
+  }
   const report = (error: z.core.$ZodError, path: readonly PathStep[]): void => {
     problems.push(...problemsOf(error, MOST_PROBLEMS - problems.length, path))
   }
@@ -68,8 +105,11 @@ export function readWithin<T>(
   const isFull = (): boolean => problems.length >= MOST_PROBLEMS
 
   function leaf(own: Schema, input: unknown, path: readonly PathStep[], extent = extentOf(input)): unknown {
-    if (extent === 'too-many') return custom(path, 'is far larger than anything that belongs here', input)
-    if (extent === 'forbidden') return custom(path, `has an entry that is not allowed: “${FORBIDDEN}”`, input)
+    count(extent.count + 1)
+    if (extent.size === 'too-many')
+      return custom(path, 'is far larger than anything that belongs here', input)
+    if (extent.size === 'forbidden')
+      return custom(path, `has an entry that is not allowed: “${FORBIDDEN}”`, input)
     const read = z.safeParse(own, input, { reportInput: true })
     if (read.success) return read.data
     report(read.error, path)
@@ -79,7 +119,7 @@ export function readWithin<T>(
   function walk(own: Schema, input: unknown, path: readonly PathStep[]): unknown {
     if (isFull()) return undefined
     const extent = extentOf(input)
-    if (extent === 'few') return leaf(own, input, path, extent)
+    if (extent.size === 'few') return leaf(own, input, path, extent)
     const { def } = own._zod as { def: z.core.$ZodTypes['_zod']['def'] }
     switch (def.type) {
       case 'default':

@@ -1,6 +1,6 @@
 import { parse, type ParseError } from 'jsonc-parser'
 import { toJson } from '../midi'
-import { readWithin } from './bounded'
+import { readWithin, type OnRead } from './bounded'
 import { migrate } from './migrations'
 import type { Problem } from './problems'
 import { referenceProblems } from './references'
@@ -14,6 +14,8 @@ export type ParseResult = { ok: true; rig: Rig } | { ok: false; of: 'text' | 'co
 export const FILE_LIMITS = {
   bytes: 128 * 1024 * 1024,
   depth: 40,
+  /** In one list or table. */
+  entries: 250_000,
   assignments: 250_000,
 } as const
 
@@ -23,10 +25,10 @@ const refuse = (message: string, path = '(file)'): ParseResult => ({
   problems: [{ path, message }],
 })
 
-/** How deep the brackets of a JSON text nest, counted without parsing it. */
-function nesting(text: string): number {
-  let depth = 0
-  let deepest = 0
+/** What makes a JSON text more than any rig is, and where; found without parsing it, which could take long. */
+function excess(text: string): { message: string; offset: number } | null {
+  /** The commas so far of each list or table that is open. */
+  const commas: number[] = []
   let inString = false
   for (let index = 0; index < text.length; index++) {
     const code = text.charCodeAt(index)
@@ -34,19 +36,37 @@ function nesting(text: string): number {
       if (code === 0x5c) index++
       else if (code === 0x22) inString = false
     } else if (code === 0x22) inString = true
-    else if (code === 0x7b || code === 0x5b) deepest = Math.max(deepest, ++depth)
-    else if (code === 0x7d || code === 0x5d) depth--
+    else if (code === 0x7b || code === 0x5b) {
+      if (commas.push(0) > FILE_LIMITS.depth)
+        return {
+          message: `The brackets nest deeper than ${FILE_LIMITS.depth}; a rig never does.`,
+          offset: index,
+        }
+    } else if (code === 0x7d || code === 0x5d) commas.pop()
+    else if (code === 0x2c && commas.length > 0) {
+      const count = (commas.at(-1) ?? 0) + 1
+      if (count >= FILE_LIMITS.entries)
+        return {
+          message: `This list has more than ${FILE_LIMITS.entries} entries; in a rig none has.`,
+          offset: index,
+        }
+      commas[commas.length - 1] = count
+    }
   }
-  return deepest
+  return null
+}
+
+/** A place in a text in words. */
+const placeOf = (text: string, offset: number): string => {
+  const before = text.slice(0, offset)
+  return `line ${before.split('\n').length}, column ${offset - before.lastIndexOf('\n')}`
 }
 
 /** Where the first fault of a JSON text lies, as line and column. */
 function faultPlace(text: string): string {
   const faults: ParseError[] = []
   parse(text, faults, { disallowComments: true })
-  const offset = Math.min(faults[0]?.offset ?? text.length, text.length)
-  const before = text.slice(0, offset)
-  return `line ${before.split('\n').length}, column ${offset - before.lastIndexOf('\n')}`
+  return placeOf(text, Math.min(faults[0]?.offset ?? text.length, text.length))
 }
 
 const isObject = (value: unknown): value is Record<string, unknown> =>
@@ -67,9 +87,9 @@ function countAssignments(rig: Rig): number {
 
 /**
  * Validate a value as a rig: format, version (older ones are migrated), every field, every
- * reference. Gives the rig with defaults filled in, or where and why it was refused.
+ * reference. Gives the rig with defaults filled in, or where and why it was refused. `onRead` is told how far it is.
  */
-export function parseRig(value: unknown): ParseResult {
+export function parseRig(value: unknown, onRead: OnRead | null = null): ParseResult {
   if (!isObject(value) || value.format !== RIG_FORMAT) {
     return refuse(
       `This is not a Deft Lattice rig: it should be an object with "format": "${RIG_FORMAT}".`,
@@ -86,7 +106,7 @@ export function parseRig(value: unknown): ParseResult {
       'version',
     )
   }
-  const parsed = readWithin(RigSchema, migrate(value), FILE_LIMITS.assignments)
+  const parsed = readWithin(RigSchema, migrate(value), FILE_LIMITS.assignments, onRead)
   if (!parsed.ok) return { ok: false, of: 'content', problems: parsed.problems }
   const count = countAssignments(parsed.value)
   if (count > FILE_LIMITS.assignments) {
@@ -96,12 +116,12 @@ export function parseRig(value: unknown): ParseResult {
   return problems.length > 0 ? { ok: false, of: 'content', problems } : { ok: true, rig: parsed.value }
 }
 
-/** A value from JSON text, or where and why the text is refused: empty, too deep, or no JSON (with the line). */
+/** A value from JSON text, or where and why the text is refused: empty, too deep, too long a list, or no JSON. */
 export function readJson(text: string): { ok: true; value: unknown } | { ok: false; problem: Problem } {
   const refused = (message: string, path = '(file)') => ({ ok: false, problem: { path, message } }) as const
   if (text.trim() === '') return refused('The file is empty.')
-  if (nesting(text) > FILE_LIMITS.depth)
-    return refused(`The brackets nest deeper than ${FILE_LIMITS.depth}; a rig never does.`)
+  const found = excess(text)
+  if (found) return refused(found.message, placeOf(text, found.offset))
   try {
     return { ok: true, value: JSON.parse(text) as unknown }
   } catch {
@@ -110,9 +130,9 @@ export function readJson(text: string): { ok: true; value: unknown } | { ok: fal
 }
 
 /** Read a rig from JSON text. As `parseRig`, with the line of a syntax error. */
-export function readRig(text: string): ParseResult {
+export function readRig(text: string, onRead: OnRead | null = null): ParseResult {
   const read = readJson(text)
-  return read.ok ? parseRig(read.value) : { ok: false, of: 'text', problems: [read.problem] }
+  return read.ok ? parseRig(read.value, onRead) : { ok: false, of: 'text', problems: [read.problem] }
 }
 
 /** Write a rig as JSON text that `readRig` reads back the same; addresses as tags. */

@@ -13,6 +13,8 @@ export type XmlRead = { ok: true; root: Element } | { ok: false; line: number; m
 const MOST_CHARACTERS = 8_000_000
 const MOST_DEPTH = 40
 const MOST_ELEMENTS = 200_000
+/** Of one tag with its attributes, in characters. */
+const MOST_TAG = 20_000
 
 const lineOf = (text: string, index: number): number => text.slice(0, index).split('\n').length
 
@@ -56,6 +58,7 @@ function dangerIn(text: string): Danger | null {
       if (++doctypes > 1) return dangerous('it has more than one DOCTYPE')
     }
     if (section.opens !== '<') continue
+    if (end - at > MOST_TAG) return dangerous(`a tag here has more than ${MOST_TAG} characters`)
     if (text[at + 1] === '/') depth--
     else {
       elements++

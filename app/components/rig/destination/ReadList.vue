@@ -3,16 +3,7 @@ import { useFileDialog } from '@vueuse/core'
 import { FileUp } from '@lucide/vue'
 import type { Destination, Matching } from '#core/rig'
 import { toast } from '~/lib/toast'
-import {
-  FIELDS,
-  guessed,
-  isHeaded,
-  namesEdits,
-  readable,
-  readGiven,
-  type Given,
-  type ListKind,
-} from '~/lib/destinations/read-list'
+import { FIELDS, guessed, isHeaded, namesEdits, readable, type ListKind } from '~/lib/destinations/read-list'
 
 /** Bring a list in: pasted, from a table file, or from a MIDI Name Document; seen before it is added. */
 const { destination, kind } = defineProps<{ destination: Destination; kind: ListKind }>()
@@ -25,12 +16,11 @@ const NAMES: Readonly<Record<ListKind, string>> = {
   presets: 'presets',
 }
 const text = ref('')
-const given = shallowRef<Given | null>(null)
+const { given, incoming, read, readFile } = useGivenList(() => destination)
 const matching = ref<Matching<string>>({})
-async function read(source: string): Promise<void> {
-  given.value = source.trim() === '' ? null : await readGiven(source, destination)
-  if (given.value?.kind === 'table') matching.value = guessed(kind, given.value.rows)
-}
+watch(given, (now) => {
+  if (now?.kind === 'table') matching.value = guessed(kind, now.rows)
+})
 const dialog = useFileDialog({
   accept: '.csv,.tsv,.txt,.midnam,.xml,text/csv,text/plain,application/xml',
   multiple: false,
@@ -38,7 +28,7 @@ const dialog = useFileDialog({
 })
 dialog.onChange(async (files) => {
   const file = files?.[0]
-  if (file) await read(await file.text())
+  if (file) await readFile(file)
 })
 
 const SHOWN = 6
@@ -95,6 +85,13 @@ const selectedIn = (event: Event): string => (event.target as HTMLSelectElement)
       <UiButton @click="dialog.open()"><FileUp :size="13" />Choose a file</UiButton>
       <UiButton look="plain" @click="emit('done')">Cancel</UiButton>
     </div>
+    <ReadingLine
+      v-if="incoming"
+      class="mt-3"
+      :name="incoming.name"
+      :progress="incoming.progress"
+      @stop="incoming.stop()"
+    />
     <p
       v-if="given?.kind === 'refused'"
       class="bg-conflict-soft text-conflict border-conflict mt-3 max-w-prose rounded-md border px-3 py-2 font-medium"

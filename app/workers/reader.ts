@@ -1,0 +1,55 @@
+import type { ParseResult } from '#core/rig/parse'
+import type { Destination } from '#core/rig'
+import type { Given } from '~/lib/destinations/read-list'
+
+/** How far the reading of a file is: of which part of the work, 0–1. */
+export interface ReadProgress {
+  stage: 'opening' | 'checking'
+  done: number
+}
+
+export type Report = (progress: ReadProgress) => void
+
+/** What comes in from outside, read away from the page. */
+export interface Reader {
+  rig: (file: Blob, report: Report) => Promise<ParseResult>
+  list: (file: Blob, destination: Destination, report: Report) => Promise<Given>
+}
+
+/** The browser does not give what is in a file: it is gone, or may not be read. */
+export class UnreadableError extends Error {
+  override name = 'UnreadableError'
+}
+
+/** The text of a file, piece by piece. Throws an UnreadableError. */
+async function textOf(file: Blob, report: Report): Promise<string> {
+  const decoder = new TextDecoder()
+  const pieces: string[] = []
+  let read = 0
+  try {
+    for (const source = file.stream().getReader(); ;) {
+      const { done, value } = await source.read()
+      if (done) return pieces.join('') + decoder.decode()
+      pieces.push(decoder.decode(value, { stream: true }))
+      read += value.length
+      report({ stage: 'opening', done: read / file.size })
+    }
+  } catch (error) {
+    throw new UnreadableError('The browser could not read the file.', { cause: error })
+  }
+}
+
+/** The readers, to be run in a worker. */
+export const createReader = (): Reader => ({
+  rig: async (file, report) => {
+    const [text, { readRig }] = await Promise.all([textOf(file, report), import('#core/rig/parse')])
+    return readRig(text, (done) => report({ stage: 'checking', done }))
+  },
+  list: async (file, destination, report) => {
+    const [text, { readGiven }] = await Promise.all([
+      textOf(file, report),
+      import('../lib/destinations/read-list'),
+    ])
+    return readGiven(text, destination)
+  },
+})

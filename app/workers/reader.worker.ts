@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { createReader } from './reader'
+
+expose(createReader())
