@@ -1,12 +1,15 @@
 import { sameAddress, type Channel } from '../midi'
 import {
   findGesture,
+  firstNumbers,
   freshMessage,
   mappingsOf,
+  perform,
   placeRef,
   programmedAt,
   rigIndex,
   sentAddress,
+  USUAL_SENDING,
   withAddress,
   type Destination,
   type Id,
@@ -15,6 +18,7 @@ import {
   type Place,
   type Rig,
   type RigEdit,
+  type SilentGesture,
 } from '../rig'
 import { chartedAt } from './listening'
 import { freeMappingId, freshMapping } from './fresh'
@@ -91,12 +95,64 @@ function isSameSent(a: Message, b: Message | undefined, home: Channel): boolean 
   return one === null || other === null ? one === other : sameAddress(one, other)
 }
 
+/** What sends nothing and is to move what learns: it gets a free number. Keys play, and are left to it. */
+function silentAt(rig: Rig, place: Place): SilentGesture | null {
+  const found = findGesture(rig, placeRef(place))
+  const programmed = programmedAt(rig, place)
+  const isSilent = programmed?.assignment.messages.every(({ kind }) => kind === 'off') ?? true
+  return found && isSilent && !programmed?.assignment.pinned && found.control.kind !== 'keybed'
+    ? { control: found.control, gesture: found.gesture, place }
+    : null
+}
+
 /**
  * Join controls to targets of one destination, first to first, second to second. A null target leaves its control
  * as it is. Controls are told what to send where the destination's own chart, or the sound or preset, says so;
- * what learns is joined and has still to be taught.
+ * what learns is joined and has still to be taught, by a control that sends nothing yet with a free number.
  */
 export function joinInOrder(
+  rig: Rig,
+  places: readonly Place[],
+  destinationId: Id,
+  targets: ReadonlyArray<JoinTarget | null>,
+  scope: Id | null,
+): JoinedInOrder {
+  const first = numbersForSilent(rig, places, destinationId, targets)
+  const ready = first.length > 0 ? perform(rig, 'Give numbers', first).rig : rig
+  const joined = joinSending(ready, places, destinationId, targets, scope)
+  return { ...joined, edits: [...first, ...joined.edits] }
+}
+
+/** Edits that give controls a free number that are to move what learns, and send nothing yet. */
+function numbersForSilent(
+  rig: Rig,
+  places: readonly Place[],
+  destinationId: Id,
+  targets: ReadonlyArray<JoinTarget | null>,
+): RigEdit[] {
+  const destination = rigIndex(rig).destinations.get(destinationId)
+  if (!destination) return []
+  const silent = targets.flatMap((target, index) => {
+    const place = places[index]
+    if (!target || !place) return []
+    const parameter = parameterAt(destination, target)
+    const learns = parameter !== null && taken(rig, place, destination, target, parameter) === null
+    return (learns && silentAt(rig, place)) || []
+  })
+  const owners = new Set(silent.map(({ place }) => place.controller))
+  return rig.controllers.flatMap((controller) =>
+    owners.has(controller.id)
+      ? firstNumbers(
+          rig,
+          controller,
+          USUAL_SENDING,
+          silent.filter(({ place }) => place.controller === controller.id),
+        ).edits
+      : [],
+  )
+}
+
+function joinSending(
   rig: Rig,
   places: readonly Place[],
   destinationId: Id,

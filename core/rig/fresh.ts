@@ -89,10 +89,21 @@ export const newDestination = (rig: Rig): Destination => ({
   notes: '',
 })
 
+/** A name that nothing with ports has yet: “Synth”, then “Synth 2”. */
+export function freeDeviceName(rig: Rig, name: string): string {
+  const taken = new Set(
+    [...rig.controllers, ...rig.destinations, ...rig.boxes, ...rig.computers].map((each) => each.name),
+  )
+  for (let count = 1; ; count++) {
+    const candidate = count === 1 ? name : `${name} ${count}`
+    if (!taken.has(candidate)) return candidate
+  }
+}
+
 /** A merge box that a rig does not have yet, with two ins and an out. */
 export const newBox = (rig: Rig): Box => ({
   id: freeOwner(rig, 'box'),
-  name: 'Merge box',
+  name: freeDeviceName(rig, 'Merge box'),
   kind: 'merge',
   ports: [
     { id: 'in-1', name: 'In 1', direction: 'in' },
@@ -104,7 +115,7 @@ export const newBox = (rig: Rig): Box => ({
 /** A computer that a rig does not have yet, with one port that programs share. */
 export const newComputer = (rig: Rig): Computer => ({
   id: freeOwner(rig, 'computer'),
-  name: 'Computer',
+  name: freeDeviceName(rig, 'Computer'),
   ports: [{ id: 'port-1', name: 'USB 1', sharing: 'shared' }],
 })
 

@@ -1,5 +1,6 @@
 export * from './bulk'
 export * from './copy-layer'
+export * from './first-numbers'
 export * from './numbering'
 export * from './places'
 export * from './unused'
