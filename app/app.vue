@@ -5,6 +5,7 @@ import { isToastWanted } from '~/lib/toast'
 usePreferencesStore()
 const shelf = useShelfStore()
 const rigs = useRigStore()
+const adding = useAddingStore()
 const pending = usePendingEditStore()
 useShortcuts()
 const isInTrouble = computed(
@@ -32,6 +33,8 @@ onMounted(() => void shelf.boot())
     <main class="min-h-0 flex-1">
       <NuxtPage />
     </main>
+    <LazyNewController v-if="rigs.rig && adding.what === 'controller'" />
+    <LazyNewDestination v-if="rigs.rig && adding.what === 'destination'" />
     <LazyPendingEditBar v-if="pending.current" :key="pending.current.label" />
     <LazyRefusedFileDialog v-if="shelf.refused !== null" />
     <LazyToastHost v-if="isToastWanted" />

@@ -6,7 +6,7 @@ const shelf = useShelfStore()
 const desk = useDeskStore()
 const preferences = usePreferencesStore()
 const { chooseFile } = useRigFiles()
-const draw = useDrawStore()
+const adding = useAddingStore()
 const plans = usePlanStore()
 
 interface Resized {
@@ -39,7 +39,6 @@ watch(
 
 <template>
   <div class="h-full">
-    <LazyNewController v-if="rigs.rig && draw.isAddingController" @done="draw.isAddingController = false" />
     <div v-if="rigs.rig && desk.controller" ref="regions" class="flex h-full flex-col">
       <DeskBar />
       <div class="flex min-h-0 flex-1">
@@ -66,7 +65,7 @@ watch(
     <EmptyState v-else-if="rigs.rig" title="This rig has no controller yet">
       A controller is a piece of hardware that sends. Start from a generic one and draw on from there.
       <template #actions>
-        <UiButton look="strong" @click="draw.isAddingController = true">Add a controller</UiButton>
+        <UiButton look="strong" @click="adding.what = 'controller'">Add a controller</UiButton>
         <UiButton @click="shelf.openDemo('as-found')">Open the demo</UiButton>
         <UiButton @click="chooseFile()">Import a file</UiButton>
       </template>

@@ -9,8 +9,6 @@ export const useDrawStore = defineStore('draw', () => {
   const drag = shallowRef<{ dx: number; dy: number } | null>(null)
   const resize = shallowRef<{ dw: number; dh: number } | null>(null)
 
-  const isAddingController = ref(false)
-
   const isDrawing = computed(() => desk.panel === 'draw')
   watch(isDrawing, () => {
     ghost.value = []
@@ -42,5 +40,5 @@ export const useDrawStore = defineStore('draw', () => {
     return new Map()
   })
 
-  return { ghost, drag, resize, isDrawing, isAddingController, placing }
+  return { ghost, drag, resize, isDrawing, placing }
 })

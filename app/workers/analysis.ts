@@ -1,9 +1,12 @@
 import {
   busesNamed,
+  isUnheard,
   latticeOf,
   parametersOf,
+  sentByAll,
   type Family,
   type Lattice,
+  type Occupancy,
   type ParameterLine,
 } from '#core/addresses'
 import {
@@ -44,6 +47,7 @@ export interface AnalysisReport {
   counts: Readonly<Record<Severity, number>>
   /** The rules that found something, with how much. */
   rules: ReadonlyArray<{ id: string; title: string; count: number }>
+  /** Where things arrive; while nothing does, one place to which everything is sent, for a look. */
   buses: ReadonlyArray<{ id: string; name: string; destination: Id; mergesChannels: boolean }>
   /** NRPN and RPN that arrive there. */
   parameters: readonly ParameterLine[]
@@ -88,6 +92,15 @@ export function createAnalysis(): Analysis {
     apply = (rig, edits) => perform(rig, 'try', edits).rig
   }
 
+  /** Where nothing is heard yet, what is sent is looked at. */
+  let sent: { rig: Rig; occupancy: Occupancy } | null = null
+  function looked(occupancy: Occupancy): Occupancy {
+    const { rig } = occupancy
+    if (rig.controllers.length === 0 || !isUnheard(occupancy)) return occupancy
+    if (sent?.rig !== rig) sent = { rig, occupancy: sentByAll(rig) }
+    return sent.occupancy
+  }
+
   const current = (): { check: Check; revision: number } => {
     if (!held) throw new Error('No rig has been loaded into the analysis.')
     const { rig, revision } = held
@@ -111,7 +124,7 @@ export function createAnalysis(): Analysis {
     },
     report: (view) => {
       const { check: result, revision } = current()
-      const { occupancy } = result.context
+      const occupancy = looked(result.context.occupancy)
       const buses = busesNamed(occupancy, view.bus)
       const count = (severity: Severity): number =>
         result.findings.filter((finding) => finding.severity === severity).length

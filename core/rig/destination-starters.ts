@@ -1,17 +1,13 @@
 import { PERCUSSION_CHANNEL, percussionName, SEVEN_MAX } from '../midi'
 import { freeDeviceName, newDestination } from './fresh'
-import type { StarterField } from './surface/starters'
+import type { StarterField, StarterShape } from './surface/starters'
 import type { Destination, Parameter, Rig } from './types'
 
 type Sizes = Readonly<Record<string, number>>
 type Made = Pick<Destination, 'kind'> & Partial<Destination>
 
-/** A destination to start from: generic, in a size to choose. */
-export interface DestinationStarter {
-  id: string
-  name: string
-  about: string
-  fields: readonly StarterField[]
+/** A destination to start from. */
+export interface DestinationStarter extends StarterShape {
   make: (sizes: Sizes) => Made
 }
 

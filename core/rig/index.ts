@@ -21,6 +21,7 @@ export * from './problems'
 export * from './program'
 export {
   align,
+  columnsWith,
   copies,
   distribute,
   grownSurface,
@@ -32,11 +33,13 @@ export {
   planSize,
   readingOrder,
   rowsOf,
+  rowsWith,
   snapMove,
   STARTERS,
   usualPlan,
 } from './surface'
-export type { Axis, BlockPlan, Edge, Placing, Starter } from './surface'
+export type { Axis, BlockPlan, Edge, Placing, Starter, StarterShape } from './surface'
+export * from './start'
 export * from './sysex-text'
 export * from './value-list'
 export * from './ways'

@@ -6,7 +6,7 @@ import { kept } from '~/lib/kept'
 const desk = useDeskStore()
 const preferences = usePreferencesStore()
 const NONE = ''
-const draw = useDrawStore()
+const adding = useAddingStore()
 const TOOLS = [
   { panel: 'draw', name: 'Draw the surface', icon: PencilRuler },
   { panel: 'templates', name: 'Templates, stacks and layers', icon: Layers },
@@ -78,7 +78,7 @@ const shownLayer = (stack: string): string => desk.shown?.layers[stack] ?? NONE
       class="px-1.5!"
       label="Add a controller"
       data-testid="add-controller"
-      @click="draw.isAddingController = true"
+      @click="adding.what = 'controller'"
       ><Plus :size="15"
     /></UiButton>
     <span class="bg-line mx-1 h-6 w-px" />

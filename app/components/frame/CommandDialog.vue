@@ -31,7 +31,7 @@ const lattice = (family: typeof desk.family) =>
     desk.family = family
     desk.isListing = false
   })
-const draw = useDrawStore()
+const adding = useAddingStore()
 const plans = usePlanStore()
 const panel = (name: typeof desk.panel) =>
   onDesk(() => {
@@ -69,7 +69,12 @@ const commands = computed<Command[]>(() => [
   {
     name: 'Add a controller',
     about: 'blank, or from a generic one',
-    run: onDesk(() => (draw.isAddingController = true)),
+    run: () => (adding.what = 'controller'),
+  },
+  {
+    name: 'Add a destination',
+    about: 'DAW, synth, drum machine, effect',
+    run: () => (adding.what = 'destination'),
   },
   { name: 'Draw the surface', about: 'of the controller shown', run: panel('draw') },
   { name: 'Templates, stacks and layers', about: 'of the controller shown', run: panel('templates') },

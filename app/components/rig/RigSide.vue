@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { Plus } from '@lucide/vue'
-import { newBox, newComputer, newDestination } from '#core/rig'
+import { newBox, newComputer } from '#core/rig'
 
 /** What is selected in the picture, with its settings; else what can be added. */
 const rigs = useRigStore()
 const desk = useDeskStore()
 const picture = usePictureStore()
+const adding = useAddingStore()
 const edit = useEdit()
 
 const at = computed(() => picture.current)
@@ -17,12 +18,6 @@ const box = computed(() => find(rigs.rig?.boxes, 'box'))
 const computer = computed(() => find(rigs.rig?.computers, 'computer'))
 const cable = computed(() => find(rigs.rig?.cables, 'cable'))
 
-function addDestination(): void {
-  if (!rigs.rig) return
-  const added = newDestination(rigs.rig)
-  if (edit(`Add ${added.name}`, [{ type: 'destination-add', destination: added }]))
-    picture.select({ kind: 'destination', id: added.id })
-}
 function addBox(): void {
   if (!rigs.rig) return
   const box = newBox(rigs.rig)
@@ -66,10 +61,12 @@ async function toDesk(id: string): Promise<void> {
         What sends stands at the left, what sounds at the right. Pick a card to see what it hears and keeps, a
         cable to say what it lets pass. Drag from an out to an in to join them.
       </p>
+      <LazyFirstSteps class="mt-4" />
       <PassageList class="border-line mt-4 border-t pt-3" />
     </div>
     <div class="border-line mx-5 mb-5 flex flex-wrap gap-1.5 border-t pt-3">
-      <UiButton data-testid="add-destination" @click="addDestination"
+      <UiButton @click="adding.what = 'controller'"><Plus :size="13" />Controller</UiButton>
+      <UiButton data-testid="add-destination" @click="adding.what = 'destination'"
         ><Plus :size="13" />Destination</UiButton
       >
       <UiButton @click="addBox"><Plus :size="13" />Box</UiButton>

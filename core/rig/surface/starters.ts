@@ -10,12 +10,16 @@ export interface StarterField {
   usual: number
 }
 
-/** A starter surface: generic hardware of our own drawing, in a size to choose. */
-export interface Starter {
+/** Something generic to start from, in a size to choose. */
+export interface StarterShape {
   id: string
   name: string
   about: string
   fields: readonly StarterField[]
+}
+
+/** A starter surface: generic hardware of our own drawing. */
+export interface Starter extends StarterShape {
   make: (sizes: Readonly<Record<string, number>>) => Surface
 }
 

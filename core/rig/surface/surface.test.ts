@@ -5,6 +5,7 @@ import { Surface as SurfaceSchema, CONTROL_KINDS } from '../schema'
 import type { Control, ControlKind, Surface } from '../types'
 import {
   align,
+  columnsWith,
   copies,
   distribute,
   grownSurface,
@@ -14,6 +15,7 @@ import {
   placeFor,
   readingOrder,
   rowsOf,
+  rowsWith,
   snapMove,
   STARTERS,
   usualPlan,
@@ -174,5 +176,29 @@ describe('names by pattern', () => {
   })
   it('letters go on after z', () => {
     expect(namesByPattern('{a}', 28).slice(-3)).toEqual(['z', 'aa', 'ab'])
+  })
+})
+
+describe('rows and columns', () => {
+  it('a row goes across blocks, a column is a strip; each holds what it was asked for', () => {
+    const { controls } = STARTERS.find(({ id }) => id === 'mixer-box')!.make({
+      strips: 8,
+      knobs: 2,
+      buttons: 1,
+    })
+    const fader = controls.find(({ id }) => id === 'fader-3')!
+    expect(rowsWith(controls, [fader]).map(({ kind }) => kind)).toEqual(
+      Array.from({ length: 8 }, () => 'fader'),
+    )
+    expect(columnsWith(controls, [fader]).map(({ kind }) => kind)).toEqual([
+      'knob',
+      'knob',
+      'fader',
+      'button',
+    ])
+    for (const control of controls) {
+      expect(rowsWith(controls, [control])).toContain(control)
+      expect(columnsWith(controls, [control])).toContain(control)
+    }
   })
 })

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { KIND_FACTS } from '#core/rig'
+import { columnsWith, KIND_FACTS, rowsWith } from '#core/rig'
 import { toast } from '~/lib/toast'
 
-/** Widen or turn round a selection: its blocks, all of its kinds, everything else. */
+/** Widen or turn round a selection: its blocks, rows, columns, all of its kinds, everything else. */
 const desk = useDeskStore()
 const all = computed(() => desk.model?.surface.controls ?? [])
 const blocks = computed(() => new Set(desk.selected.flatMap(({ block }) => block ?? [])))
@@ -18,6 +18,9 @@ const wholeBlock = (): void =>
     ids(({ id, block }) => desk.selectedIds.includes(id) || (block !== null && blocks.value.has(block))),
   )
 const allOfKind = (): void => desk.selectMany(ids(({ kind }) => kinds.value.has(kind)))
+const pick = (controls: ReadonlyArray<{ id: string }>): void => desk.selectMany(controls.map(({ id }) => id))
+const wholeRow = (): void => pick(rowsWith(all.value, desk.selected))
+const wholeColumn = (): void => pick(columnsWith(all.value, desk.selected))
 const invert = (): void => desk.selectMany(ids(({ id }) => !desk.selectedIds.includes(id)))
 
 const called = ref('')
@@ -32,9 +35,13 @@ function selectCalled(): void {
 <template>
   <div class="-ml-2.5 flex flex-wrap">
     <UiButton v-if="blocks.size > 0" look="plain" data-testid="whole-block" @click="wholeBlock"
-      >Whole block</UiButton
+      >Block</UiButton
     >
     <UiButton v-if="kinds.size > 0" look="plain" @click="allOfKind">All {{ kindWords }}</UiButton>
+    <template v-if="kinds.size > 0">
+      <UiButton look="plain" data-testid="whole-row" @click="wholeRow">Row</UiButton>
+      <UiButton look="plain" data-testid="whole-column" @click="wholeColumn">Column</UiButton>
+    </template>
     <UiButton v-if="kinds.size > 0" look="plain" @click="invert">Invert</UiButton>
     <form class="ml-2.5 flex items-center" @submit.prevent="selectCalled">
       <input

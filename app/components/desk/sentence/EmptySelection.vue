@@ -25,6 +25,7 @@ const preferences = usePreferencesStore()
         lattice shows every address of the rig: rows are channels, columns the 128 numbers.</template
       >
     </p>
+    <LazyFirstSteps class="mt-4" />
     <SelectMore v-if="desk.model" class="mt-3" />
     <p v-if="analysis.total > 0" class="mt-3">
       <button type="button" class="text-ink underline underline-offset-2" @click="desk.panel = 'findings'">

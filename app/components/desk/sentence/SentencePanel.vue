@@ -31,6 +31,7 @@ const heading = computed(() =>
     <h2 class="text-lg font-bold" data-testid="selection-name">
       {{ controlName(desk.control) }}
     </h2>
+    <SelectMore class="mt-0.5" />
     <p v-if="desk.control.silent" class="text-soft mt-2">
       Purely analog: this control sends nothing and cannot be joined to anything.
     </p>

@@ -1,0 +1,118 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { check } from '../core/conflicts'
+import { readRig } from '../core/rig/parse'
+import { By, Key, startSession, type Session } from './browser'
+
+const MOST_ACTIONS = 60
+
+let page: Session
+let actions = 0
+beforeAll(async () => {
+  page = await startSession()
+})
+afterAll(() => page.quit())
+
+/** The rig as it is exported has no error, eight joined faders and eight joined knobs. */
+async function expectFinished(): Promise<void> {
+  await page.click('[data-testid=rig-menu]')
+  await page.press('Export')
+  const read = readRig(await page.downloaded('new-rig.json'))
+  if (!read.ok) throw new Error(read.problems[0]?.message)
+  const { rig } = read
+  expect(check(rig).findings.filter(({ severity }) => severity === 'error')).toEqual([])
+  const [daw, synth] = rig.destinations
+  const moved = (id: string | undefined, control: string): number =>
+    rig.mappings.filter(({ destination, gesture }) => destination === id && gesture.includes(`/${control}-`))
+      .length
+  expect([moved(daw?.id, 'fader'), moved(synth?.id, 'knob')]).toEqual([8, 8])
+  const volumes = rig.mappings
+    .filter(({ destination }) => destination === daw?.id)
+    .map(({ parameter }) => daw?.parameters.find(({ id }) => id === parameter))
+  expect(volumes.map((each) => each?.name)).toEqual(Array.from({ length: 8 }, () => 'Volume'))
+  expect(new Set(volumes.map((each) => each?.path.join())).size).toBe(8)
+}
+
+describe('from an empty rig to a finished map, by mouse', () => {
+  const click = async (css: string): Promise<void> => {
+    actions++
+    await page.click(css)
+  }
+  const press = async (words: string): Promise<void> => {
+    actions++
+    await page.press(words)
+  }
+  const type = async (css: string, text: string): Promise<void> => {
+    actions++
+    await (await page.find(css)).sendKeys(text)
+  }
+  const clickTo = async (css: string): Promise<void> => {
+    actions++
+    const element = await page.find(css)
+    await page.driver.actions().keyDown(Key.SHIFT).click(element).keyUp(Key.SHIFT).perform()
+  }
+  const items = async (): Promise<string[]> =>
+    page.driver.executeScript(
+      `return [...document.querySelectorAll('[data-board-item]')].map((item) => item.dataset.boardItem)`,
+    )
+  const step = (id: string) => page.find(`[data-step=${id}][data-done=true]`)
+
+  it('with nothing but what the screens say, in fewer than sixty actions', async () => {
+    await page.go('/desk')
+    await page.find('[data-testid=surface]')
+    await click('[data-testid=rig-menu]')
+    await click('[data-testid=new-rig]')
+    await press('Add a controller')
+    await click('[data-testid=add-another]')
+    await click('[data-starter=knob-box]')
+    await press('Add it')
+    await step('controllers')
+    await step('numbers')
+    // What is sent can be seen before anything hears it.
+    await page.waitFor('what is sent', async () =>
+      (await page.text('section[aria-label=Lattice]')).includes('heard by nobody yet'),
+    )
+    await click('[data-testid=first-destination]')
+    await click('[data-testid=add-another]')
+    await click('[data-starter=synth]')
+    await press('Add it')
+    await step('destinations')
+    await press('from all, through a merge box')
+    await step('cables')
+    await click('[data-testid=first-join]')
+
+    await press('Mixer strip box')
+    await click('[data-control=fader-1]')
+    await click('[data-testid=whole-row]')
+    await type('[data-testid=board-search]', 'track volume')
+    await page.waitFor('eight volumes', async () => (await items()).length === 8)
+    const volumes = await items()
+    await click(`[data-board-item="${volumes[0]}"]`)
+    await clickTo(`[data-board-item="${volumes[7]}"]`)
+    await click('[data-testid=join-now]')
+    await page.find('button[aria-label^="Undo: Join 8 controls to DAW"]')
+
+    await press('Knob box')
+    await click('[data-control=knob-1]')
+    await click('[data-testid=whole-row]')
+    await click('[data-testid=board] button[aria-label^="Destination"]')
+    await press('Synth')
+    await page.waitFor('its parameters', async () =>
+      (await page.text('[data-testid=board]')).includes('Oscillator 1'),
+    )
+    const parameters = await items()
+    await click(`[data-board-item="${parameters[0]}"]`)
+    await clickTo(`[data-board-item="${parameters[7]}"]`)
+    await click('[data-testid=join-now]')
+    await page.find('button[aria-label^="Undo: Join 8 controls to Synth"]')
+
+    await press('Sheets')
+    await page.find('[data-testid=sheet]')
+    await press('CSV')
+    expect(await page.downloaded('.csv')).toContain('Track 8')
+    expect(actions).toBeLessThan(MOST_ACTIONS)
+    await page.press('Desk')
+    await page.find('[data-testid=surface]')
+    await expectFinished()
+    expect(await page.driver.findElements(By.css('[data-testid=first-steps]'))).toEqual([])
+  })
+})
