@@ -22,7 +22,7 @@ async function expectFinished(): Promise<void> {
   expect(check(rig).findings.filter(({ severity }) => severity === 'error')).toEqual([])
   const [daw, synth] = rig.destinations
   const moved = (id: string | undefined, control: string): number =>
-    rig.mappings.filter(({ destination, gesture }) => destination === id && gesture.includes(`/${control}-`))
+    rig.mappings.filter(({ destination, gesture }) => destination === id && gesture?.includes(`/${control}-`))
       .length
   expect([moved(daw?.id, 'fader'), moved(synth?.id, 'knob')]).toEqual([8, 8])
   const volumes = rig.mappings

@@ -1,6 +1,6 @@
 /**
  * Go to the finding after, or before, the last one visited: of those that an open list of findings shows,
- * which stays open, else of all.
+ * which stays open, else of all, cause after cause.
  */
 export function useFindingWalk(): (by: 1 | -1) => void {
   const desk = useDeskStore()
@@ -10,7 +10,7 @@ export function useFindingWalk(): (by: 1 | -1) => void {
   const busOf = (id: string): string | null =>
     analysis.buses.find(({ destination }) => destination === id)?.id ?? null
   return (by) => {
-    const list = desk.panel === 'findings' ? view.shown : analysis.findings
+    const list = desk.panel === 'findings' ? view.shown : analysis.causes.flatMap(({ findings }) => findings)
     if (list.length === 0) return
     const now = list.findIndex(({ id }) => id === desk.findingId)
     const next = list[now === -1 && by === -1 ? list.length - 1 : (now + by + list.length) % list.length]

@@ -9,6 +9,9 @@ const { chooseFile } = useRigFiles()
 const adding = useAddingStore()
 const plans = usePlanStore()
 
+/** Plans and findings stand beside surface and lattice, at full height; then nothing stands beside the surface alone. */
+const isBeside = computed(() => plans.isOpen || desk.panel === 'findings')
+
 interface Resized {
   panes: ReadonlyArray<{ size: number }>
 }
@@ -16,7 +19,7 @@ const keepUpper = ({ panes }: Resized): void => {
   preferences.upperSize = panes[0]?.size ?? preferences.upperSize
 }
 const keepSurface = ({ panes }: Resized): void => {
-  if (plans.isOpen) return
+  if (isBeside.value) return
   preferences.surfaceSize = panes[0]?.size ?? preferences.surfaceSize
 }
 
@@ -45,11 +48,11 @@ watch(
         <Splitpanes horizontal class="min-w-0 flex-1" :dbl-click-splitter="false" @resized="keepUpper">
           <Pane :size="preferences.upperSize" :min-size="25">
             <Splitpanes :dbl-click-splitter="false" @resized="keepSurface">
-              <Pane :size="plans.isOpen ? 100 : preferences.surfaceSize" :min-size="35"
+              <Pane :size="isBeside ? 100 : preferences.surfaceSize" :min-size="35"
                 ><LazyLedgerView v-if="preferences.upperView === 'ledger'" /><SurfaceView v-else
               /></Pane>
-              <Pane :size="plans.isOpen ? 0 : 100 - preferences.surfaceSize" :min-size="plans.isOpen ? 0 : 20"
-                ><SidePanel v-if="!plans.isOpen"
+              <Pane :size="isBeside ? 0 : 100 - preferences.surfaceSize" :min-size="isBeside ? 0 : 20"
+                ><SidePanel v-if="!isBeside"
               /></Pane>
             </Splitpanes>
           </Pane>
@@ -60,6 +63,15 @@ watch(
           /></Pane>
         </Splitpanes>
         <LazyPlanPanel v-if="plans.isOpen" class="border-line w-[24rem] shrink-0 border-l" />
+        <aside
+          v-else-if="isBeside"
+          class="bg-sheet border-line w-[26rem] shrink-0 border-l"
+          aria-label="Findings"
+          tabindex="-1"
+          data-testid="side-panel"
+        >
+          <LazyFindingsList />
+        </aside>
       </div>
     </div>
     <EmptyState v-else-if="rigs.rig" title="This rig has no controller yet">

@@ -2,6 +2,7 @@ import { wrap, type Remote } from 'comlink'
 import { defineStore } from 'pinia'
 import type { Lattice } from '#core/addresses'
 import type { Finding, Fix, Severity } from '#core/conflicts'
+import type { Cause } from '#core/conflicts/causes'
 import type { CuredAll } from '#core/conflicts/cure-all'
 import type { RelearnGroup } from '#core/mappings'
 import type { Patch } from '#core/rig'
@@ -18,6 +19,7 @@ export const useAnalysisStore = defineStore('analysis', () => {
   const lattice = shallowRef<Lattice | null>(null)
   /** These stay the same objects as long as they say the same. */
   const findings = shallowRef<readonly Finding[]>([])
+  const causes = shallowRef<readonly Cause[]>([])
   const buses = shallowRef<AnalysisReport['buses']>([])
   const failure = ref<string | null>(null)
   let analysis: Remote<Analysis> | null = null
@@ -61,6 +63,7 @@ export const useAnalysisStore = defineStore('analysis', () => {
       report.value = null
       lattice.value = null
       findings.value = []
+      causes.value = []
       buses.value = []
       return
     }
@@ -69,7 +72,14 @@ export const useAnalysisStore = defineStore('analysis', () => {
       const next = await connect().report(view)
       await sending
       if (next.lattice !== 'as-before') lattice.value = next.lattice
-      if (next.findings !== 'as-before') findings.value = next.findings
+      if (next.findings !== 'as-before' && next.causes !== 'as-before') {
+        findings.value = next.findings
+        const byId = new Map(next.findings.map((finding) => [finding.id, finding]))
+        causes.value = next.causes.map((cause) => ({
+          ...cause,
+          findings: cause.findings.flatMap((id) => byId.get(id) ?? []),
+        }))
+      }
       if (JSON.stringify(next.buses) !== JSON.stringify(buses.value)) buses.value = next.buses
       report.value = next
       failure.value = null
@@ -106,5 +116,18 @@ export const useAnalysisStore = defineStore('analysis', () => {
     return connect().relearn()
   }
 
-  return { buses, cureAll, relearn, total, report, lattice, findings, counts, isCurrent, failure, fixesOf }
+  return {
+    buses,
+    cureAll,
+    relearn,
+    total,
+    report,
+    lattice,
+    findings,
+    causes,
+    counts,
+    isCurrent,
+    failure,
+    fixesOf,
+  }
 })

@@ -20,6 +20,7 @@ import {
   type Severity,
   type Apply,
 } from '#core/conflicts'
+import { causesOf, type Cause } from '#core/conflicts/causes'
 import { cureAll, type CuredAll } from '#core/conflicts/cure-all'
 import { relearnList, type RelearnGroup } from '#core/mappings'
 import { patched, type Id, type Patch, type Rig, type Showing } from '#core/rig'
@@ -34,6 +35,9 @@ export interface AnalysisView {
   showing: Readonly<Record<Id, Showing>>
 }
 
+/** A cause with its findings by their ids: they cross once. */
+export type ToldCause = Omit<Cause, 'findings'> & { findings: readonly string[] }
+
 /** What the page receives: everything that may have changed. */
 export interface AnalysisReport {
   /** The revision of the rig that this speaks of. */
@@ -43,6 +47,8 @@ export interface AnalysisReport {
    * if they are those of the last report, which need not cross again.
    */
   findings: readonly Finding[] | 'as-before'
+  /** The same findings by what they are there for; `as-before` together with them. */
+  causes: readonly ToldCause[] | 'as-before'
   asides: ReadonlyArray<{ finding: Finding; reason: string }>
   counts: Readonly<Record<Severity, number>>
   /** The rules that found something, with how much. */
@@ -139,6 +145,12 @@ export function createAnalysis(): Analysis {
       return {
         revision,
         findings: isFoundAsBefore ? 'as-before' : findings,
+        causes: isFoundAsBefore
+          ? 'as-before'
+          : causesOf(result.context.rig, findings).map((cause) => ({
+              ...cause,
+              findings: cause.findings.map(({ id }) => id),
+            })),
         asides: result.asides,
         counts: Object.fromEntries(SEVERITIES.map((severity) => [severity, count(severity)])) as Record<
           Severity,

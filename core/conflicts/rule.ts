@@ -21,6 +21,17 @@ export const REACHES = [
 ] as const
 export type RuleReach = (typeof REACHES)[number]
 
+/** What a finding is about, for a player who reads many: what has no nearer cause in common is told together by it. */
+export const TOPICS = {
+  meeting: 'Controls that meet',
+  taken: 'Numbers with a meaning of their own',
+  lessons: 'What destinations have learned',
+  layers: 'Changes of layer',
+  values: 'What a control makes of a value',
+  cables: 'Cables and ports',
+} as const
+export type Topic = keyof typeof TOPICS
+
 /**
  * One rule: what it looks for, and all that belongs to it. One file a rule, one line in `rules/index.ts`.
  */
@@ -28,6 +39,7 @@ export interface Rule {
   id: string
   /** For headings and the guide: what is wrong when this rule speaks. */
   title: string
+  topic: Topic
   /** What has to be looked at again after an edit of assignments or mappings (`affected/`). */
   reach: RuleReach
   /** Looks at what the context holds; what lies outside the rule's reach may be missing from it. */

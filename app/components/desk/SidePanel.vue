@@ -9,8 +9,7 @@ const desk = useDeskStore()
     tabindex="-1"
     data-testid="side-panel"
   >
-    <LazyFindingsList v-if="desk.panel === 'findings'" />
-    <LazyDrawPanel v-else-if="desk.panel === 'draw'" />
+    <LazyDrawPanel v-if="desk.panel === 'draw'" />
     <LazyTemplatesPanel v-else-if="desk.panel === 'templates'" />
     <LazyControllerPanel v-else-if="desk.panel === 'controller'" />
     <LazyTeachPanel v-else-if="desk.panel === 'teach'" />

@@ -32,6 +32,7 @@ const lattice = (family: typeof desk.family) =>
     desk.isListing = false
   })
 const adding = useAddingStore()
+const wider = useWiderSelection()
 const plans = usePlanStore()
 const panel = (name: typeof desk.panel) =>
   onDesk(() => {
@@ -76,6 +77,14 @@ const commands = computed<Command[]>(() => [
     about: 'DAW, synth, drum machine, effect',
     run: () => (adding.what = 'destination'),
   },
+  ...(desk.selected.length > 0
+    ? [
+        { name: 'Select its block', about: 'or theirs', run: onDesk(wider.wholeBlock) },
+        { name: 'Select its row', about: 'across blocks', run: onDesk(wider.wholeRow) },
+        { name: 'Select its column', about: 'a strip, say', run: onDesk(wider.wholeColumn) },
+        { name: `Select all ${wider.kindWords.value}`, about: '', run: onDesk(wider.allOfKind) },
+      ]
+    : []),
   { name: 'Draw the surface', about: 'of the controller shown', run: panel('draw') },
   { name: 'Templates, stacks and layers', about: 'of the controller shown', run: panel('templates') },
   { name: 'The controller itself', about: 'name, home channel, abilities', run: panel('controller') },

@@ -16,6 +16,7 @@ const MOST_ADDRESSES = 4
 export const bankDrift: Rule = {
   id: 'bank-drift',
   title: 'Programs with and without bank',
+  topic: 'taken',
   reach: 'channel',
   find: ({ rig, occupancy }) => {
     const programs = occupancy.index.ofKind('program')

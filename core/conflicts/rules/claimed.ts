@@ -55,6 +55,7 @@ function collect(context: CheckContext): Found[] {
 export const claimed: Rule = {
   id: 'claimed',
   title: 'Kept by a destination',
+  topic: 'taken',
   reach: 'cells',
   byNumbers: true,
   safe: ['move'],

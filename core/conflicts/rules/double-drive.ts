@@ -58,6 +58,7 @@ function draftOf(
 export const doubleDrive: Rule = {
   id: 'double-drive',
   title: 'Two controls move one thing',
+  topic: 'values',
   reach: 'mapping',
   excused: true,
   find: (context) => {

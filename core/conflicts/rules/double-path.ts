@@ -219,6 +219,7 @@ const fork = (ways: readonly Way[]): Cable[] => {
 export const doublePath: Rule = {
   id: 'double-path',
   title: 'Two ways to one place',
+  topic: 'cables',
   reach: 'controller',
   extent: 'channel',
   find: (context) => {

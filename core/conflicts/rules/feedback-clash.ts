@@ -169,6 +169,7 @@ function setOff(
 export const feedbackClash: Rule = {
   id: 'feedback-clash',
   title: 'Lights that clash',
+  topic: 'values',
   reach: 'lights',
   find: (context) => {
     const { rig } = context

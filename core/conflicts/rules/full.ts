@@ -16,6 +16,7 @@ function blockOf(rig: Rig, { place }: Sender): string {
 export const full: Rule = {
   id: 'full',
   title: 'No room left',
+  topic: 'meeting',
   reach: 'room',
   find: ({ rig, occupancy }) => {
     const { wanting } = occupancy.index

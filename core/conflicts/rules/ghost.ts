@@ -93,6 +93,7 @@ const splitOwner = ({ gesture }: Mapping): string | null =>
 export const ghost: Rule = {
   id: 'ghost',
   title: 'Old mapping set off',
+  topic: 'lessons',
   reach: 'mapping',
   byNumbers: true,
   first: 'clear',

@@ -28,6 +28,7 @@ const gesturesIn = ({ between, senders }: Draft): ReadonlySet<GestureRef> =>
 export const idleAccord = (rules: readonly Rule[]): Rule => ({
   id: 'idle-accord',
   title: 'Sharing that no longer happens',
+  topic: 'lessons',
   reach: 'accord',
   safe: ['withdraw'],
   find: (context) => {

@@ -39,6 +39,7 @@ function parametersByLayer(group: readonly ResolvedMapping[]): Array<ReadonlyArr
 export const layerJump: Rule = {
   id: 'layer-jump',
   title: 'Jump after a change of layer',
+  topic: 'layers',
   reach: 'mapping',
   safe: ['soften'],
   find: ({ rig, resolved }) => {

@@ -50,6 +50,7 @@ function apart(
 export const layerShare: Rule = {
   id: 'layer-share',
   title: 'One address, two layers, two parameters',
+  topic: 'layers',
   reach: 'mapping',
   byNumbers: true,
   safe: ['move'],

@@ -222,6 +222,7 @@ function aWayRound(ring: readonly Cable[], next: Wires['next']): Cable[] {
 export const loop: Rule = {
   id: 'loop',
   title: 'Round for ever',
+  topic: 'cables',
   reach: 'wiring',
   find: ({ rig }) => {
     const wires = wiresOf(rig, portGraph(rig))

@@ -19,6 +19,7 @@ import { collisionsTogether } from './same-address'
 export const mergedChannels: Rule = {
   id: 'merged-channels',
   title: 'Channels taken for one',
+  topic: 'meeting',
   reach: 'cells',
   byNumbers: true,
   first: 'narrow',

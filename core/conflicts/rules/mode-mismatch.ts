@@ -141,6 +141,7 @@ function draft(
 export const modeMismatch: Rule = {
   id: 'mode-mismatch',
   title: 'Sent one way, expected another',
+  topic: 'values',
   reach: 'mapping',
   extent: 'everywhere',
   find: (context) =>

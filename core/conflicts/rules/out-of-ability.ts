@@ -86,6 +86,7 @@ function crowdedIn(controller: Controller, { stacks, layersAStack }: Abilities):
 export const outOfAbility: Rule = {
   id: 'out-of-ability',
   title: 'More than the hardware can do',
+  topic: 'values',
   reach: 'controller',
   find: ({ rig, controllers }) =>
     controllers

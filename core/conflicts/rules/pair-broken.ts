@@ -138,6 +138,7 @@ function findBroken(context: CheckContext): Found[] {
 export const pairBroken: Rule = {
   id: 'pair-broken',
   title: 'Half of a pair in use',
+  topic: 'meeting',
   reach: 'cells',
   byNumbers: true,
   safe: ['move'],

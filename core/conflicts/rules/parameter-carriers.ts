@@ -58,6 +58,7 @@ function collect(context: CheckContext): Found[] {
 export const parameterCarriers: Rule = {
   id: 'parameter-carriers',
   title: 'Carrier of parameters in use',
+  topic: 'meeting',
   reach: 'channel',
   byNumbers: true,
   safe: ['move'],

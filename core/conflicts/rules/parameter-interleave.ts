@@ -52,6 +52,7 @@ function collect({ occupancy, live, excused }: CheckContext): Map<string, Found>
 export const parameterInterleave: Rule = {
   id: 'parameter-interleave',
   title: 'Parameters of two controllers mixed',
+  topic: 'meeting',
   reach: 'channel',
   excused: true,
   find: (context) =>

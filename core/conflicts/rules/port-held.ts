@@ -11,6 +11,7 @@ interface Opening {
 export const portHeld: Rule = {
   id: 'port-held',
   title: 'One port, two programs',
+  topic: 'cables',
   reach: 'wiring',
   find: ({ rig }) =>
     rig.computers.flatMap((computer) =>

@@ -101,6 +101,7 @@ function shortSweep(context: CheckContext, resolved: ResolvedMapping): Draft[] {
 export const rangeShort: Rule = {
   id: 'range-short',
   title: 'Does not reach both ends',
+  topic: 'values',
   reach: 'mapping',
   find: (context) =>
     context.resolved().flatMap((resolved): Draft[] => {

@@ -46,6 +46,7 @@ function collect({ occupancy }: CheckContext): Found[] {
 export const reserved: Rule = {
   id: 'reserved',
   title: 'Kept by the standard',
+  topic: 'taken',
   reach: 'cells',
   byNumbers: true,
   safe: ['move', 'rephrase'],

@@ -84,6 +84,7 @@ const allSend = (senders: readonly Sender[], addresses: Draft['addresses']): boo
 export const sameAddress: Rule = {
   id: 'same-address',
   title: 'Same address twice',
+  topic: 'meeting',
   reach: 'cells',
   byNumbers: true,
   safe: ['move'],

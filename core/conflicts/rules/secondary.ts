@@ -16,6 +16,7 @@ export function isSecondary({ gesture, message }: Sender): boolean {
 export const secondary: Rule = {
   id: 'secondary',
   title: 'Touch that moves something',
+  topic: 'meeting',
   reach: 'mapping',
   byNumbers: true,
   safe: ['move'],

@@ -48,6 +48,7 @@ function whySilent(rig: Rig, { mapping, senders, meeting }: ResolvedMapping): st
 export const silent: Rule = {
   id: 'silent',
   title: 'Control without a voice',
+  topic: 'lessons',
   reach: 'mapping',
   safe: ['clear'],
   find: (context) => {

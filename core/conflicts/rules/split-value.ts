@@ -8,6 +8,7 @@ import { collisionAbout, collisionCause, collisionsTogether } from './same-addre
 export const splitValue: Rule = {
   id: 'split-value',
   title: 'One address, different values',
+  topic: 'values',
   reach: 'cells',
   safe: ['move'],
   excused: true,

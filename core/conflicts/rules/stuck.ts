@@ -182,6 +182,7 @@ function whileTemplatesChange(context: CheckContext, controller: Controller, sen
 export const stuck: Rule = {
   id: 'stuck',
   title: 'Held and never let go',
+  topic: 'layers',
   reach: 'controller',
   find: (context) => {
     const { rig, occupancy, controllers } = context

@@ -23,6 +23,7 @@ const others = (context: CheckContext, resolved: ResolvedMapping): ResolvedMappi
 export const toggleDrift: Rule = {
   id: 'toggle-drift',
   title: 'Button and destination drift apart',
+  topic: 'values',
   reach: 'mapping',
   find: (context) =>
     context.resolved().flatMap((resolved): Draft[] => {

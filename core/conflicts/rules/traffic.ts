@@ -143,6 +143,7 @@ function longLightInits({ rig, controllers }: CheckContext): Draft[] {
 export const traffic: Rule = {
   id: 'traffic',
   title: 'More than a cable carries',
+  topic: 'cables',
   reach: 'cable',
   safe: ['lighten'],
   find: (context) => {

@@ -218,6 +218,7 @@ const parameterWords = (rig: Rig, mapping: Mapping): string =>
 export const unheard: Rule = {
   id: 'unheard',
   title: 'Not heard',
+  topic: 'lessons',
   reach: 'mapping',
   safe: ['teach', 'follow'],
   find: (context) => context.resolved().flatMap((resolved) => draftOf(context, resolved) ?? []),

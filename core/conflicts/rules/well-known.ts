@@ -120,6 +120,7 @@ function draftOf(context: CheckContext, { cell, senders: using, reactions }: Use
 export const wellKnown: Rule = {
   id: 'well-known',
   title: 'Well-known number',
+  topic: 'taken',
   reach: 'cells',
   byNumbers: true,
   safe: ['move'],

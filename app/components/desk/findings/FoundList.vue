@@ -22,11 +22,12 @@ const summary = computed(() =>
 const view = useFindingsViewStore()
 const { severity, rule, by, rules, lines, shown } = storeToRefs(view)
 
+const ROW_PX = { cause: 44, heading: 32, finding: 96 } as const
 const virtualizer = useVirtualizer(
   computed(() => ({
     count: lines.value.length,
     getScrollElement: () => scroller.value,
-    estimateSize: (index: number) => (lines.value[index]?.type === 'heading' ? 32 : 96),
+    estimateSize: (index: number) => ROW_PX[lines.value[index]?.type ?? 'finding'],
     overscan: 6,
     getItemKey: (index: number) => lines.value[index]?.id ?? index,
   })),
@@ -43,7 +44,7 @@ const measure = (element: unknown): void => {
 watch(
   () => desk.findingId,
   (id) => {
-    const index = lines.value.findIndex((line) => line.id === id)
+    const index = id === null ? -1 : view.lineOf(id)
     if (index !== -1) virtualizer.value.scrollToIndex(index, { align: 'auto' })
   },
 )
@@ -109,6 +110,7 @@ async function cureAll(): Promise<void> {
         class="bg-raised border-line h-6.5 rounded-md border px-1"
         data-testid="finding-order"
       >
+        <option value="cause">by cause</option>
         <option value="weight">by weight</option>
         <option value="kind">by kind</option>
         <option value="controller">by controller</option>
@@ -153,6 +155,12 @@ async function cureAll(): Promise<void> {
           <h3 v-if="line.type === 'heading'" class="px-1 pt-1 font-bold">
             {{ line.text }} <span class="tag text-soft text-xs">{{ line.count }}</span>
           </h3>
+          <CauseRow
+            v-else-if="line.type === 'cause'"
+            :cause="line.cause"
+            :is-open="line.isOpen"
+            @toggle="view.toggle(line.id)"
+          />
           <FindingCard v-else :finding="line.finding" can-go @go="go(line.finding)" />
         </div>
       </div>

@@ -8,6 +8,7 @@ const desk = useDeskStore()
 const analysis = useAnalysisStore()
 const preferences = usePreferencesStore()
 const plans = usePlanStore()
+const rigs = useRigStore()
 const readout = ref<{ channel: number; number: number } | null>(null)
 const marks = useMarks()
 
@@ -28,6 +29,10 @@ const bus = computed({
     desk.bus = id
   },
 })
+/** Does anything that is sent arrive anywhere? Else all of it is shown as if it went to one place. */
+const isHeard = computed(
+  () => rigs.rig?.destinations.some(({ id }) => id === shownBus.value?.destination) ?? true,
+)
 const shownBus = computed(() => analysis.buses.find(({ id }) => id === bus.value))
 /** The families of the grid, and the list of parameters. */
 const TABS = [
@@ -84,7 +89,7 @@ const tag = computed(() =>
         v-if="lattice"
         v-model="bus"
         label="What reaches"
-        caption="what reaches"
+        :caption="isHeard ? 'what reaches' : 'what is'"
         :options="busOptions"
       />
       <TabStrip v-model="tab" :tabs="TABS" label="Family of addresses" attribute="data-family" />
@@ -131,9 +136,7 @@ const tag = computed(() =>
       <p v-else-if="analysis.failure" class="text-conflict px-4 py-3" role="alert">
         The analysis stopped: {{ analysis.failure }} Change anything to start it again, or reload.
       </p>
-      <p v-else-if="analysis.report" class="text-soft px-4 py-3">
-        Nothing listens yet: this rig has no destination, so no address can collide.
-      </p>
+      <p v-else-if="analysis.report" class="text-soft px-4 py-3">Nothing is sent yet.</p>
       <p v-else class="text-soft px-4 py-3">Working out every address…</p>
     </div>
     <LatticeFoot
@@ -146,9 +149,11 @@ const tag = computed(() =>
       :note="
         !selectionArrives
           ? `What is selected does not arrive here as ${noun}.`
-          : shownBus?.mergesChannels
-            ? `${shownBus.name} takes all channels for one.`
-            : ''
+          : !isHeard
+            ? 'Cells with two letters would collide if everything went to one place.'
+            : shownBus?.mergesChannels
+              ? `${shownBus.name} takes all channels for one.`
+              : ''
       "
     />
   </section>

@@ -5,9 +5,10 @@ const preferences = usePreferencesStore()
 </script>
 
 <template>
-  <div class="text-soft px-5 py-5">
-    <h2 class="text-ink text-lg font-bold">Nothing selected</h2>
-    <p class="mt-2">
+  <div class="px-5 py-4">
+    <LazyFirstSteps class="mb-5" />
+    <h2 class="text-lg font-bold">Nothing selected</h2>
+    <p class="text-soft mt-2">
       <template v-if="preferences.lens === 'destinations'"
         >The surface shows what each control moves. Select controls, pick what they are to move below, and
         join them: first to first, in order.</template
@@ -25,7 +26,6 @@ const preferences = usePreferencesStore()
         lattice shows every address of the rig: rows are channels, columns the 128 numbers.</template
       >
     </p>
-    <LazyFirstSteps class="mt-4" />
     <SelectMore v-if="desk.model" class="mt-3" />
     <p v-if="analysis.total > 0" class="mt-3">
       <button type="button" class="text-ink underline underline-offset-2" @click="desk.panel = 'findings'">
