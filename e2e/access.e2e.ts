@@ -24,6 +24,26 @@ async function violations(): Promise<string[]> {
   return found.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 140)).join(' | ')}`)
 }
 
+/** What of the bar at the top, or of the tools, lies over something else or outside the page. */
+const crowding = (): Promise<string[]> =>
+  page.driver.executeScript(`
+    const wrong = []
+    const named = (element) => element.textContent.trim().slice(0, 30) || element.title
+    if (document.scrollingElement.scrollWidth > innerWidth) wrong.push('the page is wider than the window')
+    const bar = [...document.querySelectorAll('header a, header button, header nav')]
+      .filter((element) => element.offsetParent && !element.closest('nav a') && getComputedStyle(element).position !== 'absolute' || element.matches('nav'))
+    const boxes = bar.map((element) => ({ element, box: element.getBoundingClientRect() }))
+    for (const { element, box } of boxes)
+      if (box.right > innerWidth + 1 || box.left < -1) wrong.push(named(element) + ' is cut off')
+    for (const [index, a] of boxes.entries())
+      for (const b of boxes.slice(index + 1)) {
+        if (a.element.contains(b.element) || b.element.contains(a.element)) continue
+        const isOver = a.box.left < b.box.right - 1 && b.box.left < a.box.right - 1 &&
+          a.box.top < b.box.bottom - 1 && b.box.top < a.box.bottom - 1
+        if (isOver) wrong.push(named(a.element) + ' over ' + named(b.element))
+      }
+    return wrong`)
+
 describe.each(['vellum', 'night'])('in the %s theme', (theme) => {
   beforeAll(async () => {
     isDark = theme === 'night'
@@ -154,5 +174,52 @@ describe.each(['vellum', 'night'])('in the %s theme', (theme) => {
     await page.go('/bench')
     await page.find('main h2')
     expect(await violations()).toEqual([])
+  })
+
+  it.each([
+    [820, 1180],
+    [1280, 657],
+    [1920, 1080],
+  ])('nor any view on a page of %i × %i, where nothing overlaps or is cut off', async (width, height) => {
+    await page.setPage(width, height)
+    try {
+      for (const path of ['/desk', '/rig', '/sheets', '/bench', '/history']) {
+        await page.go(path)
+        await page.find(
+          path === '/desk'
+            ? '[data-testid=lattice]'
+            : 'main h2, [data-testid=rig-picture], [data-testid=sheet]',
+        )
+        await page.find('[data-testid=findings-count]')
+        expect(await crowding(), path).toEqual([])
+        expect(await violations(), path).toEqual([])
+      }
+      await page.go('/desk')
+      await page.click('[data-testid=findings-count]')
+      await page.find('[data-testid=findings] [data-fix]')
+      expect(await violations(), 'findings').toEqual([])
+      await page.click('[data-testid=findings-count]')
+    } finally {
+      await page.setPage(1280, 800)
+    }
+  })
+
+  it('nor what a new rig begins with', async () => {
+    await page.setPage(820, 1180)
+    try {
+      await page.go('/desk')
+      await page.find('[data-testid=lattice]')
+      await page.click('[data-testid=add-controller]')
+      await page.find('[data-testid=sending]')
+      expect(await violations(), 'new controller').toEqual([])
+      await page.press('Cancel')
+      await page.go('/rig')
+      await page.click('[data-testid=add-destination]')
+      await page.find('[data-testid=new-destination] dl')
+      expect(await violations(), 'new destination').toEqual([])
+      await page.press('Cancel')
+    } finally {
+      await page.setPage(1280, 800)
+    }
   })
 })

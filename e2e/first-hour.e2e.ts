@@ -116,3 +116,99 @@ describe('from an empty rig to a finished map, by mouse', () => {
     expect(await page.driver.findElements(By.css('[data-testid=first-steps]'))).toEqual([])
   })
 })
+
+describe('the same by keyboard alone', () => {
+  const MOST_TABS = 80
+  const hasFocus = (css: string): Promise<boolean> =>
+    page.driver.executeScript<boolean>('return document.activeElement.matches(arguments[0])', css)
+  const waitForFocus = (css: string) => page.waitFor(`focus on ${css}`, () => hasFocus(css))
+  /** Keys that are struck with one thing in mind are one action; so is a walk by Tab or arrows to one place. */
+  const strike = async (...keys: string[]): Promise<void> => {
+    actions++
+    await page.keys(...keys)
+  }
+  async function tabTo(css: string): Promise<void> {
+    actions++
+    for (let n = 0; n < MOST_TABS; n++) {
+      if (await hasFocus(css)) return
+      await page.keys(Key.TAB)
+    }
+    throw new Error(`${css} is more than ${MOST_TABS} tabs away.`)
+  }
+  async function command(words: string): Promise<void> {
+    actions++
+    await page.keys(Key.chord(Key.CONTROL, 'k'))
+    await waitForFocus('[data-testid=command-box] input')
+    await page.keys(words)
+    await page.waitFor(words, async () => (await page.count('[data-hit=command]')) === 1)
+    await page.keys(Key.ENTER)
+    await page.waitFor('the box to close', async () => (await page.count('[data-testid=command-box]')) === 0)
+  }
+  async function add(what: string, starter: string): Promise<void> {
+    await command(`Add a ${what}`)
+    await page.find(`[data-testid=new-${what}]`)
+    await tabTo(`[data-starter=${starter}]`)
+    await strike(Key.SPACE)
+    await tabTo('[role=dialog] input[maxlength]')
+    await strike(Key.ENTER)
+    await page.waitFor('it to be added', async () => (await page.count('[role=dialog]')) === 0)
+  }
+  /** Select the row of the first control of the surface. */
+  async function firstRow(control: string): Promise<void> {
+    await tabTo('[data-control]')
+    actions++
+    for (let n = 0; n < 10 && !(await hasFocus(`[data-control=${control}]`)); n++)
+      await page.keys(Key.ARROW_DOWN)
+    await strike(Key.SPACE)
+    await command('Select its row')
+  }
+  async function joinAll(search: string, count: number, undo: string): Promise<void> {
+    await tabTo('[data-testid=board-search]')
+    await strike(Key.chord(Key.CONTROL, 'a'), search)
+    await page.waitFor(`${count} found`, async () => (await page.count('[data-board-item]')) === count)
+    await tabTo('[data-testid=board-list]')
+    await strike(Key.chord(Key.CONTROL, 'a'))
+    await strike(Key.ENTER)
+    await page.find(`button[aria-label^="Undo: ${undo}"]`)
+  }
+
+  it('in fewer than sixty actions', async () => {
+    actions = 0
+    await command('New rig')
+    await page.find('main h2')
+    await add('controller', 'mixer-box')
+    await add('controller', 'knob-box')
+    await add('destination', 'daw')
+    await add('destination', 'synth')
+    await page.find('[data-step=destinations][data-done=true]')
+    await tabTo('[data-unjoined] button:last-of-type')
+    await strike(Key.ENTER)
+    await page.find('[data-step=cables][data-done=true]')
+    await tabTo('[data-testid=first-join]')
+    await strike(Key.ENTER)
+    await page.find('[data-testid=board]')
+
+    await firstRow('knob-1')
+    await tabTo('[data-testid=board] button[aria-label^="Destination"]')
+    await strike(Key.ENTER, 'Synth', Key.ENTER)
+    await joinAll('oscillator', 8, 'Join 8 controls to Synth')
+
+    await tabTo('[role=tab][data-controller]')
+    await strike(Key.ENTER)
+    await page.find('[data-control=fader-1]')
+    await firstRow('fader-1')
+    await tabTo('[data-testid=board] button[aria-label^="Destination"]')
+    await strike(Key.ENTER, 'DAW', Key.ENTER)
+    await joinAll('track volume', 8, 'Join 8 controls to DAW')
+
+    await command('Go to Sheets')
+    await page.find('[data-testid=sheet]')
+    await tabTo('[data-export=csv]')
+    await strike(Key.ENTER)
+    expect(await page.downloaded('.csv')).toContain('Track 8')
+    expect(actions).toBeLessThan(MOST_ACTIONS)
+    await page.press('Desk')
+    await page.find('[data-testid=surface]')
+    await expectFinished()
+  })
+})

@@ -69,6 +69,8 @@ describe('the picture of the rig', () => {
 
   it('a destination is added, told what to hear and keep, and joined by dragging', async () => {
     await page.click('[data-testid=add-destination]')
+    await page.click('[data-starter=blank]')
+    await page.press('Add it')
     const name = await page.find('[data-testid=destination-panel] input')
     await name.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Choir box', Key.ENTER)
     await page.press('only these')

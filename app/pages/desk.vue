@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
 import { Pane, Splitpanes } from 'splitpanes'
 
 const rigs = useRigStore()
@@ -15,16 +16,30 @@ const isBeside = computed(() => plans.isOpen || desk.panel === 'findings')
 interface Resized {
   panes: ReadonlyArray<{ size: number }>
 }
+/** What is selected needs so much room to be read; the surface gives way to it. */
+const LEAST_SIDE_PX = 340
+const regions = useTemplateRef('regions')
+const { width } = useElementSize(regions)
+/** Upright, what is selected stands below the surface: beside it neither has room. */
+const NARROW_PX = 1000
+const isNarrow = computed(() => width.value > 0 && width.value < NARROW_PX)
+const NARROW_SURFACE = 56
+const surfaceSize = computed(() =>
+  width.value === 0
+    ? preferences.surfaceSize
+    : isNarrow.value
+      ? NARROW_SURFACE
+      : Math.max(35, Math.min(preferences.surfaceSize, 100 - (LEAST_SIDE_PX / width.value) * 100)),
+)
 const keepUpper = ({ panes }: Resized): void => {
   preferences.upperSize = panes[0]?.size ?? preferences.upperSize
 }
 const keepSurface = ({ panes }: Resized): void => {
-  if (isBeside.value) return
+  if (isBeside.value || isNarrow.value) return
   preferences.surfaceSize = panes[0]?.size ?? preferences.surfaceSize
 }
 
 /** The package's splitters say neither their name nor where they stand. */
-const regions = useTemplateRef('regions')
 function nameSplitters(): void {
   const name = (selector: string, label: string, size: number): void => {
     const splitter = regions.value?.querySelector(selector)
@@ -47,11 +62,16 @@ watch(
       <div class="flex min-h-0 flex-1">
         <Splitpanes horizontal class="min-w-0 flex-1" :dbl-click-splitter="false" @resized="keepUpper">
           <Pane :size="preferences.upperSize" :min-size="25">
-            <Splitpanes :dbl-click-splitter="false" @resized="keepSurface">
-              <Pane :size="isBeside ? 100 : preferences.surfaceSize" :min-size="35"
+            <Splitpanes
+              :key="String(isNarrow)"
+              :horizontal="isNarrow"
+              :dbl-click-splitter="false"
+              @resized="keepSurface"
+            >
+              <Pane :size="isBeside ? 100 : surfaceSize" :min-size="35"
                 ><LazyLedgerView v-if="preferences.upperView === 'ledger'" /><SurfaceView v-else
               /></Pane>
-              <Pane :size="isBeside ? 0 : 100 - preferences.surfaceSize" :min-size="isBeside ? 0 : 20"
+              <Pane :size="isBeside ? 0 : 100 - surfaceSize" :min-size="isBeside ? 0 : 20"
                 ><SidePanel v-if="!isBeside"
               /></Pane>
             </Splitpanes>
@@ -62,10 +82,13 @@ watch(
               v-else-if="preferences.lens === 'lights' && !plans.isOpen" /><LatticeView v-else
           /></Pane>
         </Splitpanes>
-        <LazyPlanPanel v-if="plans.isOpen" class="border-line w-[24rem] shrink-0 border-l" />
+        <LazyPlanPanel
+          v-if="plans.isOpen"
+          class="border-line w-[24rem] shrink-0 border-l max-[1000px]:w-[20rem]"
+        />
         <aside
           v-else-if="isBeside"
-          class="bg-sheet border-line w-[26rem] shrink-0 border-l"
+          class="bg-sheet border-line w-[26rem] shrink-0 border-l max-[1000px]:w-[20rem]"
           aria-label="Findings"
           tabindex="-1"
           data-testid="side-panel"

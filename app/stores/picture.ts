@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
-import type { RigThing } from '~/lib/rig-picture'
+import { useLocalStorage } from '@vueuse/core'
+import type { Arrangement, RigThing } from '~/lib/rig-picture'
 import { useRigStore } from './rig'
 
 /** What is selected in the picture of the rig. */
@@ -37,6 +38,26 @@ export const usePictureStore = defineStore('picture', () => {
   const close = (): void => {
     openedId.value = null
   }
+  /** Where cards were put, by rig: kept on this computer, not in the rig. */
+  const allMoved = useLocalStorage<Record<string, Arrangement['moved']>>('deft-lattice/picture', {})
+  const key = computed(() => rigs.id ?? 'unkept')
+  const unfolded = ref<ReadonlySet<string>>(new Set())
+  const arrangement = computed<Arrangement>(() => ({
+    moved: allMoved.value[key.value] ?? {},
+    unfolded: unfolded.value,
+  }))
+  function put(card: string, at: { x: number; y: number }): void {
+    allMoved.value = { ...allMoved.value, [key.value]: { ...arrangement.value.moved, [card]: at } }
+  }
+  function arrangeAnew(): void {
+    const { [key.value]: _, ...others } = allMoved.value
+    allMoved.value = others
+  }
+  function fold(card: string): void {
+    const next = new Set(unfolded.value)
+    if (!next.delete(card)) next.add(card)
+    unfolded.value = next
+  }
   watch(
     () => rigs.id,
     () => {
@@ -44,5 +65,5 @@ export const usePictureStore = defineStore('picture', () => {
       close()
     },
   )
-  return { current, marked, select, opened, open, close }
+  return { current, marked, select, opened, open, close, arrangement, put, arrangeAnew, fold }
 })

@@ -48,13 +48,14 @@ const shownLayer = (stack: string): string => desk.shown?.layers[stack] ?? NONE
 </script>
 
 <template>
-  <div class="border-line flex h-12 shrink-0 items-center gap-2 border-b px-4">
-    <div class="flex min-w-24 gap-1 overflow-x-auto" role="tablist" aria-label="Controllers">
+  <div class="border-line flex min-h-12 shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b px-4 py-1.5">
+    <div class="flex max-w-full min-w-24 gap-1 overflow-x-auto" role="tablist" aria-label="Controllers">
       <button
         v-for="controller in desk.controllers"
         :key="controller.id"
         type="button"
         role="tab"
+        :data-controller="controller.id"
         :aria-selected="controller === desk.controller"
         class="flex h-8 items-center gap-2 rounded-md border px-2.5 whitespace-nowrap"
         :class="[

@@ -19,12 +19,12 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 <template>
   <button
     type="button"
-    class="bg-raised border-line text-soft hover:border-ink flex h-7 w-36 items-center gap-1.5 rounded-md border px-2 text-xs"
+    class="bg-raised border-line text-soft hover:border-ink flex h-7 items-center gap-1.5 rounded-md border px-2 text-xs min-[1120px]:w-36"
     data-testid="find"
     @click="open = 'commands'"
   >
-    <Search :size="13" aria-hidden="true" />Find or do
-    <kbd class="tag border-line ml-auto rounded border px-1">/</kbd>
+    <Search :size="13" aria-hidden="true" /><span class="max-[1120px]:sr-only">Find or do</span>
+    <kbd class="tag border-line ml-auto rounded border px-1 max-[1120px]:hidden">/</kbd>
   </button>
   <LazyCommandDialog v-if="open === 'commands'" @done="open = 'none'" @shortcuts="open = 'shortcuts'" />
   <LazyShortcutsDialog v-if="open === 'shortcuts'" @done="open = 'none'" />

@@ -12,7 +12,9 @@ const VIEWS = [
 </script>
 
 <template>
-  <header class="border-line bg-ground relative z-20 flex h-12 shrink-0 items-center gap-3 border-b px-4">
+  <header
+    class="border-line bg-ground relative z-20 flex h-12 shrink-0 items-center gap-3 border-b px-4 max-[1120px]:gap-1.5 max-[1120px]:px-3"
+  >
     <NuxtLink to="/desk" class="flex items-center gap-2 text-base font-bold whitespace-nowrap">
       <svg viewBox="0 0 22 22" class="size-5" aria-hidden="true">
         <g stroke="currentColor" stroke-width="1.8" stroke-linecap="round" fill="none">
@@ -20,24 +22,27 @@ const VIEWS = [
         </g>
         <circle cx="15" cy="7" r="3.6" fill="var(--marker)" stroke="currentColor" stroke-width="1.5" />
       </svg>
-      Deft Lattice
+      <span class="max-[1120px]:sr-only">Deft Lattice</span>
     </NuxtLink>
-    <span class="bg-line h-6 w-px" />
+    <span class="bg-line h-6 w-px max-[1120px]:hidden" />
     <RigMenu :data-keep="rigs.keepState" />
     <span v-if="rigs.isKeptLate" class="text-soft text-xs whitespace-nowrap" aria-live="polite"
       >not kept yet</span
     >
-    <nav class="absolute left-1/2 flex -translate-x-1/2 gap-1" aria-label="Views">
+    <nav
+      class="mx-auto flex gap-1 min-[1120px]:absolute min-[1120px]:left-1/2 min-[1120px]:-translate-x-1/2"
+      aria-label="Views"
+    >
       <NuxtLink
         v-for="view in VIEWS"
         :key="view.to"
         :to="view.to"
-        class="text-soft hover:text-ink rounded-md border border-transparent px-3 py-1 font-medium"
+        class="text-soft hover:text-ink rounded-md border border-transparent px-3 py-1 font-medium max-[1120px]:px-2"
         active-class="bg-raised border-line! text-ink!"
         >{{ view.name }}</NuxtLink
       >
     </nav>
-    <div class="ml-auto flex items-center gap-1">
+    <div class="flex shrink-0 items-center gap-1 min-[1120px]:ml-auto">
       <CommandButton class="mr-1" />
       <UiButton
         look="plain"

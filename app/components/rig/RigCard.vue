@@ -1,28 +1,12 @@
 <script setup lang="ts">
 import { Handle, Position } from '@vue-flow/core'
-import type { Card } from '~/lib/rig-picture'
+import { portRows, type Card } from '~/lib/rig-picture'
 
 /** One device in the picture: its name, what it hears and keeps, and its ports to cable. */
-const { card, isSelected } = defineProps<{ card: Card; isSelected: boolean }>()
-const emit = defineEmits<{ pick: [] }>()
+const { card, isSelected } = defineProps<{ card: Card; isSelected: boolean; isUnfolded: boolean }>()
+const emit = defineEmits<{ pick: []; fold: [] }>()
 
-const rows = computed(() => {
-  const ports = new Map<string, { port: string; name: string; isIn: boolean; isOut: boolean }>()
-  for (const [ends, way] of [
-    [card.ins, 'isIn'],
-    [card.outs, 'isOut'],
-  ] as const) {
-    for (const { ref: at, name, direction } of ends) {
-      const row = ports.get(at.port) ?? { port: at.port, name, isIn: false, isOut: false }
-      row[way] = true
-      ports.set(
-        at.port,
-        direction === 'thru' && !/thru/i.test(name) ? { ...row, name: `${name} (thru)` } : row,
-      )
-    }
-  }
-  return [...ports.values()]
-})
+const rows = computed(() => portRows(card))
 </script>
 
 <template>
@@ -71,5 +55,14 @@ const rows = computed(() => {
         aria-hidden="true"
       />
     </div>
+    <button
+      v-if="card.folded > 0 || isUnfolded"
+      type="button"
+      class="text-soft hover:text-ink nodrag flex h-[22px] w-full items-center px-3.5 text-left text-xs underline"
+      :aria-expanded="isUnfolded"
+      @click="emit('fold')"
+    >
+      {{ isUnfolded ? 'Fold the ports' : `${card.folded} more ports` }}
+    </button>
   </div>
 </template>

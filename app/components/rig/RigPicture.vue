@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { MarkerType, VueFlow, useVueFlow, type Connection, type EdgeMouseEvent } from '@vue-flow/core'
+import { LayoutGrid } from '@lucide/vue'
+import { MarkerType, Panel, VueFlow, useVueFlow, type Connection, type EdgeMouseEvent } from '@vue-flow/core'
 import '@vue-flow/core/dist/style.css'
 import { CARD_WIDTH, cardsOf, linesOf, type Card } from '~/lib/rig-picture'
 
@@ -9,24 +10,21 @@ const picture = usePictureStore()
 const { joinPorts } = useCabling()
 const { fitView, onNodesInitialized } = useVueFlow('rig-picture')
 
-const cards = computed(() => (rigs.rig ? cardsOf(rigs.rig) : []))
+const cards = computed(() => (rigs.rig ? cardsOf(rigs.rig, picture.arrangement) : []))
 const nodes = computed(() =>
   cards.value.map((card) => ({
     id: card.id,
     type: 'card',
     position: { x: card.x, y: card.y },
     data: card,
-    draggable: false,
+    draggable: true,
     connectable: true,
     ariaLabel: `${card.name}, ${card.kind}. Enter selects.`,
   })),
 )
-const columns = computed(() => new Map(cards.value.map(({ id, x }) => [id, x])))
-/** A cable that does not lead on to the right goes round its cards, not behind them. */
-const leadsBack = (from: string, to: string): boolean =>
-  (columns.value.get(to) ?? 0) <= (columns.value.get(from) ?? 0)
+const obstacles = computed(() => cards.value.map(({ x, y, height }) => ({ x, y, width: CARD_WIDTH, height })))
 const edges = computed(() =>
-  (rigs.rig ? linesOf(rigs.rig) : []).map(({ id, from, to, kind, hue, note }) => {
+  (rigs.rig ? linesOf(rigs.rig) : []).map(({ id, from, to, kind, hue, note }, lane) => {
     const isSelected = picture.current?.kind === 'cable' && picture.current.id === id
     const isMarked = picture.marked.has(id)
     const colour = isMarked
@@ -38,7 +36,7 @@ const edges = computed(() =>
           : `var(--hue-${hue})`
     return {
       id,
-      type: leadsBack(from.owner, to.owner) ? 'smoothstep' : 'default',
+      type: 'cable',
       source: from.owner,
       sourceHandle: `out:${from.port}`,
       target: to.owner,
@@ -62,11 +60,16 @@ const edges = computed(() =>
       },
       labelBgStyle: { fill: 'var(--sheet)' },
       labelStyle: { fill: 'var(--ink)', fontSize: '11px', fontWeight: 550 },
-      data: { kind },
+      data: { kind, lane },
     }
   }),
 )
 
+const isMoved = computed(() => Object.keys(picture.arrangement.moved).length > 0)
+function arrangeAnew(): void {
+  picture.arrangeAnew()
+  void nextTick(() => fitView({ padding: 0.06 }))
+}
 const portOf = (handle: string | null | undefined): string => (handle ?? '').replace(/^(in|out):/, '')
 function connect({ source, sourceHandle, target, targetHandle }: Connection): void {
   joinPorts({ owner: source, port: portOf(sourceHandle) }, { owner: target, port: portOf(targetHandle) })
@@ -100,13 +103,36 @@ watch(
     @connect="connect"
     @edge-click="pickEdge"
     @pane-click="picture.select(null)"
+    @node-drag-stop="({ node }) => picture.put(node.id, node.position)"
   >
+    <template #edge-cable="edge">
+      <RigCable
+        :source-x="edge.sourceX"
+        :source-y="edge.sourceY"
+        :target-x="edge.targetX"
+        :target-y="edge.targetY"
+        :cards="obstacles"
+        :lane="edge.data.lane"
+        :label="String(edge.label ?? '')"
+        :marker-end="edge.markerEnd"
+        :style="edge.style"
+        :label-style="edge.labelStyle ?? {}"
+        :label-bg-style="edge.labelBgStyle ?? {}"
+      />
+    </template>
+    <Panel v-if="isMoved" position="bottom-left">
+      <UiButton data-testid="arrange-anew" @click="arrangeAnew"
+        ><LayoutGrid :size="13" />Arrange anew</UiButton
+      >
+    </Panel>
     <template #node-card="{ data }">
       <RigCard
         :card="data"
         :is-selected="picture.current?.id === data.id"
         :style="{ width: `${CARD_WIDTH}px` }"
+        :is-unfolded="picture.arrangement.unfolded.has(data.id)"
         @pick="pick(data)"
+        @fold="picture.fold(data.id)"
       />
     </template>
   </VueFlow>

@@ -36,7 +36,10 @@ async function toDesk(id: string): Promise<void> {
 </script>
 
 <template>
-  <aside class="bg-sheet border-line h-full overflow-y-auto border-l" aria-label="Selected in the rig">
+  <aside
+    class="bg-sheet border-line h-full overflow-y-auto border-l max-[1000px]:border-t max-[1000px]:border-l-0"
+    aria-label="Selected in the rig"
+  >
     <CablePanel v-if="cable" :cable="cable" />
     <DestinationPanel v-else-if="destination" :key="destination.id" :destination="destination" />
     <DevicePanel v-else-if="box || computer" :key="at?.id" :box="box" :computer="computer" />

@@ -5,7 +5,7 @@ const { family } = defineProps<{ family: Family }>()
 </script>
 
 <template>
-  <ul class="text-soft flex items-center gap-4 text-xs whitespace-nowrap" aria-label="Legend">
+  <ul class="text-soft flex flex-wrap items-center gap-x-4 text-xs whitespace-nowrap" aria-label="Legend">
     <li class="flex items-center gap-1.5">
       <svg width="12" height="12" aria-hidden="true">
         <rect x="0.5" y="0.5" width="11" height="11" rx="1.5" class="fill-conflict-soft stroke-conflict" />

@@ -83,7 +83,7 @@ const tag = computed(() =>
 
 <template>
   <section class="bg-sheet flex h-full flex-col" aria-label="Lattice">
-    <header class="flex h-11 shrink-0 items-center gap-3 px-4">
+    <header class="flex min-h-11 shrink-0 flex-wrap items-center gap-x-3 gap-y-1 px-4 py-1.5">
       <h2 class="text-base font-bold">Lattice</h2>
       <UiSelect
         v-if="lattice"
@@ -93,7 +93,7 @@ const tag = computed(() =>
         :options="busOptions"
       />
       <TabStrip v-model="tab" :tabs="TABS" label="Family of addresses" attribute="data-family" />
-      <label class="text-soft flex items-center gap-1.5 text-xs">
+      <label class="text-soft flex items-center gap-1.5 text-xs whitespace-nowrap">
         <input v-model="preferences.otherLayers" type="checkbox" class="accent-ink" />other layers, faintly
       </label>
       <span v-if="desk.zoomed !== null && !desk.isListing" class="flex items-center gap-1.5">

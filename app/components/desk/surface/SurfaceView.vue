@@ -7,7 +7,7 @@ import { drawControls, type ControlTag, type DrawnControl } from '~/lib/surface/
 const desk = useDeskStore()
 const frame = useTemplateRef('frame')
 const { width, height } = useElementSize(frame)
-const PADDING = 22
+const PADDING = 16
 
 const draw = useDrawStore()
 useSurfaceDrag(() => scale.value)
@@ -135,10 +135,10 @@ function onKey(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <div class="relative h-full">
+  <div class="surface-ground flex h-full flex-col">
     <section
       ref="frame"
-      class="surface-ground relative h-full"
+      class="relative min-h-0 flex-1"
       :class="[
         zoom > 1 ? 'overflow-auto' : 'overflow-hidden',
         isPanning ? 'cursor-grabbing' : isSpaceHeld && zoom > 1 && 'cursor-grab',
@@ -197,8 +197,10 @@ function onKey(event: KeyboardEvent): void {
         />
       </svg>
     </section>
-    <LensSwitch class="absolute right-2 bottom-1.5" />
-    <ZoomButtons :zoom="zoom" class="absolute bottom-1.5 left-2" @zoom="zoomTo" />
+    <div class="flex shrink-0 items-center justify-between px-2 pb-1.5">
+      <ZoomButtons :zoom="zoom" @zoom="zoomTo" />
+      <LensSwitch />
+    </div>
   </div>
 </template>
 
