@@ -69,7 +69,7 @@ describe('the picture of the rig', () => {
 
   it('a destination is added, told what to hear and keep, and joined by dragging', async () => {
     await page.click('[data-testid=add-destination]')
-    await page.click('[data-starter=blank]')
+    await page.click('[data-starter=synth]')
     await page.press('Add it')
     const name = await page.find('[data-testid=destination-panel] input')
     await name.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Choir box', Key.ENTER)
@@ -92,6 +92,32 @@ describe('the picture of the rig', () => {
     await driver.actions({ async: true }).move({ origin: to }).perform()
     await driver.actions({ async: true }).move({ origin: to, x: 1, y: 1 }).release().perform()
     await page.waitFor('the cable', async () => (await page.count('.vue-flow__edge')) === cables + 1)
+  })
+
+  it('a card that is moved stays where it was put, until the picture is arranged anew', async () => {
+    const topOf = (id: string): Promise<number> =>
+      page.driver.executeScript(
+        `return new DOMMatrix(getComputedStyle(document.querySelector(arguments[0]).closest('.vue-flow__node')).transform).f`,
+        `[data-card=${id}]`,
+      )
+    const before = await topOf('corvel')
+    const card = await page.find('[data-card=corvel] p')
+    const { driver } = page
+    await driver
+      .actions({ async: true })
+      .move({ origin: card })
+      .press()
+      .move({ origin: card, y: 30 })
+      .perform()
+    await driver.actions({ async: true }).move({ origin: card, y: 60 }).release().perform()
+    await page.waitFor('the move', async () => (await topOf('corvel')) > before + 20)
+    const moved = await topOf('corvel')
+    await page.go('/rig')
+    await page.find('[data-card=corvel]')
+    expect(await topOf('corvel')).toBeCloseTo(moved, 0)
+    await page.click('[data-testid=arrange-anew]')
+    await page.waitFor('its old place', async () => Math.abs((await topOf('corvel')) - before) < 1)
+    expect(await page.count('[data-testid=arrange-anew]')).toBe(0)
   })
 
   it('the same by keyboard: pick a card, join a port by the list', async () => {

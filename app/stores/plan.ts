@@ -2,7 +2,7 @@ import { proxy, wrap, type Remote } from 'comlink'
 import { defineStore } from 'pinia'
 import type { AllocateRequest, ChannelPolicy, Plan, Progress } from '#core/allocate'
 import type { Id } from '#core/rig'
-import type { Allocation } from '~/workers/allocation'
+import type { Allocation, CauseLine, ToldPlan } from '~/workers/allocation'
 import { useDeskStore } from './desk'
 import { useRigStore } from './rig'
 
@@ -37,6 +37,9 @@ export const usePlanStore = defineStore('plan', () => {
   const struck = ref<string[]>([])
 
   const plan = shallowRef<Plan | null>(null)
+  /** What it cures and what it leaves, by cause. */
+  const cures = shallowRef<readonly CauseLine[]>([])
+  const leaves = shallowRef<readonly CauseLine[]>([])
   /** The revision of the rig that the plan was made for. */
   const plannedFor = ref(-1)
   const progress = shallowRef<Progress | null>(null)
@@ -119,8 +122,10 @@ export const usePlanStore = defineStore('plan', () => {
     failure.value = null
     isFirst.value = false
     try {
-      const show = (found: Plan, isBetterSought: boolean): void => {
-        plan.value = found
+      const show = (found: ToldPlan, isBetterSought: boolean): void => {
+        plan.value = found.plan
+        cures.value = found.cures
+        leaves.value = found.leaves
         plannedFor.value = revision
         isFirst.value = isBetterSought
       }
@@ -128,13 +133,13 @@ export const usePlanStore = defineStore('plan', () => {
         progress: (now: Progress) => {
           if (mine === asked) progress.value = now
         },
-        first: (found: Plan) => {
+        first: (found: ToldPlan) => {
           if (mine === asked) show(found, true)
         },
       })
       const result = await connect().plan(rig, request(steps), listener)
       if (mine !== asked) return
-      if (result.ok) show(result.plan, false)
+      if (result.ok) show(result, false)
       else {
         plan.value = null
         failure.value = result.message
@@ -201,6 +206,8 @@ export const usePlanStore = defineStore('plan', () => {
     absent,
     struck,
     plan,
+    cures,
+    leaves,
     progress,
     isBusy,
     isFirst,

@@ -235,7 +235,7 @@ const effect: DestinationStarter = {
 const blank: DestinationStarter = {
   id: 'blank',
   name: 'Blank',
-  about: 'Nothing in its lists yet: type or paste them, or read them from a file.',
+  about: 'One of your own: type or paste its lists, or read them from a file.',
   fields: [],
   make: () => ({ kind: 'synth' }),
 }

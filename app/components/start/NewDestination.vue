@@ -14,7 +14,7 @@ const sizes = ref<Record<string, number>>({})
 const name = ref('')
 const groups = computed(() => groupsOf(starter.value, sizes.value))
 
-function make(isLast: boolean): void {
+async function make(isLast: boolean): Promise<void> {
   if (!rigs.rig) return
   const label = name.value.trim() || starter.value.name
   const started = startDestination(rigs.rig, starter.value, sizes.value, label)
@@ -22,7 +22,12 @@ function make(isLast: boolean): void {
   picture.select({ kind: 'destination', id: started.id })
   toast(destinationStarted(started))
   name.value = ''
-  if (isLast) adding.close()
+  if (!isLast) return
+  adding.close()
+  // What has no lists yet is given some next: typed, pasted, or read from a file.
+  if (starter.value.id !== 'blank') return
+  await navigateTo('/rig')
+  picture.open(started.id)
 }
 </script>
 
@@ -46,7 +51,9 @@ function make(isLast: boolean): void {
         <dt class="font-medium">{{ group.name }}</dt>
         <dd class="text-soft">{{ group.parameters }}</dd>
       </div>
-      <p v-if="groups.length === 0" class="text-soft py-2">Its lists are empty: fill them afterwards.</p>
+      <p v-if="groups.length === 0" class="text-soft py-2">
+        Its lists are empty. Next you can type them, paste cells, or read a file (CSV, MIDI Name Document).
+      </p>
     </dl>
     <p class="text-soft mt-2 text-xs">Names, ranges and addresses can all be changed afterwards.</p>
   </StarterDialog>

@@ -58,6 +58,7 @@ function toggleChannel(channel: number): void {
       </button>
     </div>
     <p class="text-soft">{{ about }}</p>
+    <PlanSilent v-if="plans.kind === 'fill'" />
     <PlanAway v-if="plans.kind === 'avoid'" />
     <div v-if="plans.kind === 'make-room'" class="flex items-center gap-1.5">
       <span class="w-20 shrink-0">for</span>

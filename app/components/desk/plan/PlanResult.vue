@@ -12,6 +12,8 @@ const desk = useDeskStore()
 const groups = computed(() => groupsOf(rig, plan))
 const teaches = computed(() => plan.stale.length + plan.silenced.length)
 const counts = computed(() => TERMS.filter((term) => plan.score[term] > 0 || term === 'errors'))
+/** The steps are numbered in the order in which they are done: cures, numbers, teaching. */
+const firstGroup = computed(() => (plan.cures.length > 0 ? 2 : 1))
 const struckCount = computed(() => plans.struck.length)
 </script>
 
@@ -32,6 +34,11 @@ const struckCount = computed(() => plans.struck.length)
       </button>
     </p>
 
+    <section v-if="plans.cures.length > 0" class="mt-3" data-testid="plan-cures">
+      <h3 class="font-bold">What it cures</h3>
+      <CauseLines :lines="plans.cures" />
+    </section>
+
     <ul v-if="plan.shortages.length > 0" class="mt-2 flex flex-col gap-2" data-testid="plan-shortages">
       <li v-for="shortage in plan.shortages" :key="shortage.message" class="border-conflict border-l-2 pl-2">
         <button
@@ -49,7 +56,9 @@ const struckCount = computed(() => plans.struck.length)
     </ul>
 
     <section v-if="plan.cures.length > 0" class="mt-3">
-      <h3 class="font-bold">First, without another number</h3>
+      <h3 class="flex items-center gap-1.5 font-bold" data-plan-step>
+        <PlanStep :number="1" />Cure without another number
+      </h3>
       <ul>
         <li
           v-for="cure in plan.cures"
@@ -68,9 +77,11 @@ const struckCount = computed(() => plans.struck.length)
       </ul>
     </section>
 
-    <section v-for="group in groups" :key="group.key" class="mt-3" data-plan-group>
-      <h3 class="flex items-center gap-1.5 font-bold">
-        <LetterBadge :letter="group.letter" :hue="group.hue" />{{ group.title }}
+    <section v-for="(group, index) in groups" :key="group.key" class="mt-3" data-plan-group>
+      <h3 class="flex items-center gap-1.5 font-bold" data-plan-step>
+        <PlanStep :number="firstGroup + index" /><LetterBadge :letter="group.letter" :hue="group.hue" />{{
+          group.title
+        }}
       </h3>
       <ul>
         <li
@@ -102,7 +113,11 @@ const struckCount = computed(() => plans.struck.length)
 
     <details v-if="teaches > 0" class="group mt-3">
       <summary class="flex cursor-pointer items-center gap-1 font-bold">
-        <ChevronRight :size="13" class="group-open:rotate-90" aria-hidden="true" />To teach again
+        <PlanStep :number="firstGroup + groups.length" /><ChevronRight
+          :size="13"
+          class="group-open:rotate-90"
+          aria-hidden="true"
+        />Teach again
         <span class="tag font-normal">{{ teaches }}</span>
       </summary>
       <ul>
@@ -119,11 +134,7 @@ const struckCount = computed(() => plans.struck.length)
         <ChevronRight :size="13" class="group-open:rotate-90" aria-hidden="true" />Errors left
         <span class="tag font-normal">{{ plan.leaves.length }}</span>
       </summary>
-      <ul>
-        <li v-for="each in plan.leaves" :key="each.id" class="border-line border-t py-1">
-          {{ each.message }}
-        </li>
-      </ul>
+      <CauseLines :lines="plans.leaves" />
     </details>
     <details class="group mt-2">
       <summary class="flex cursor-pointer items-center gap-1 font-bold">

@@ -7,7 +7,7 @@ import { drawControls, type ControlTag, type DrawnControl } from '~/lib/surface/
 const desk = useDeskStore()
 const frame = useTemplateRef('frame')
 const { width, height } = useElementSize(frame)
-const PADDING = 16
+const PADDING = 9
 
 const draw = useDrawStore()
 useSurfaceDrag(() => scale.value)
@@ -197,7 +197,7 @@ function onKey(event: KeyboardEvent): void {
         />
       </svg>
     </section>
-    <div class="flex shrink-0 items-center justify-between px-2 pb-1.5">
+    <div class="flex min-h-6 shrink-0 items-center justify-between px-2 pb-1">
       <ZoomButtons :zoom="zoom" @zoom="zoomTo" />
       <LensSwitch />
     </div>

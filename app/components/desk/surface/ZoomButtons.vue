@@ -10,7 +10,7 @@ const emit = defineEmits<{ zoom: [to: number] }>()
   <div class="flex w-max gap-0.5 opacity-70 focus-within:opacity-100 hover:opacity-100">
     <UiButton
       look="plain"
-      class="px-1.5!"
+      class="h-6! px-1.5!"
       label="Smaller"
       :disabled="zoom <= 1"
       @click="emit('zoom', zoom / ZOOM_STEP)"
@@ -18,7 +18,7 @@ const emit = defineEmits<{ zoom: [to: number] }>()
     /></UiButton>
     <UiButton
       look="plain"
-      class="px-1.5!"
+      class="h-6! px-1.5!"
       label="Fit the region"
       :disabled="zoom === 1"
       @click="emit('zoom', 1)"
@@ -26,7 +26,7 @@ const emit = defineEmits<{ zoom: [to: number] }>()
     /></UiButton>
     <UiButton
       look="plain"
-      class="px-1.5!"
+      class="h-6! px-1.5!"
       label="Larger"
       :disabled="zoom >= ZOOM_LIMIT"
       @click="emit('zoom', zoom * ZOOM_STEP)"
