@@ -181,8 +181,14 @@ export async function makePending(page: Session): Promise<void> {
   await page.waitFor('it to be made', async () => (await page.count('[data-testid=pending]')) === 0)
 }
 
-/** Give a text as a file to the application's own import; with so many blanks after it. */
+const LAST_OPENED = `return sessionStorage.getItem('deft-lattice/last-opened')`
+
+/**
+ * Give a text as a file to the application's own import, and wait until it is open or refused. With so many blanks after it,
+ * which take time to read: then it is not waited for.
+ */
 export async function importText(page: Session, name: string, text: string, blanks = 0): Promise<void> {
+  const before = await page.driver.executeScript(LAST_OPENED)
   await page.driver.executeScript(`
     window.__input = null
     const click = HTMLInputElement.prototype.click
@@ -200,5 +206,11 @@ export async function importText(page: Session, name: string, text: string, blan
     name,
     text,
     blanks,
+  )
+  if (blanks > 0) return
+  await page.waitFor(
+    'the file to be read',
+    async () =>
+      (await page.driver.executeScript(LAST_OPENED)) !== before || (await page.count('[role=dialog]')) > 0,
   )
 }

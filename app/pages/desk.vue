@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
+import { afterPaint } from '~/lib/after-paint'
 import { Pane, Splitpanes } from 'splitpanes'
 
 const rigs = useRigStore()
@@ -41,17 +42,18 @@ const keepSurface = ({ panes }: Resized): void => {
 
 /** The package's splitters say neither their name nor where they stand. */
 function nameSplitters(): void {
-  const name = (selector: string, label: string, size: number): void => {
-    const splitter = regions.value?.querySelector(selector)
+  const name = (index: number, label: string, size: number): void => {
+    const splitter = regions.value?.querySelectorAll('.splitpanes__splitter')[index]
     splitter?.setAttribute('aria-label', label)
     splitter?.setAttribute('aria-valuenow', String(Math.round(size)))
   }
-  name('.splitpanes--horizontal > .splitpanes__splitter', 'Height of the surface', preferences.upperSize)
-  name('.splitpanes--vertical > .splitpanes__splitter', 'Width of the surface', preferences.surfaceSize)
+  // The inner one comes first in the document.
+  name(0, 'Size of the surface', surfaceSize.value)
+  name(1, 'Height of the surface', preferences.upperSize)
 }
 watch(
-  [regions, () => preferences.upperSize, () => preferences.surfaceSize],
-  () => void nextTick(nameSplitters),
+  [regions, isNarrow, surfaceSize, () => preferences.upperSize],
+  () => void afterPaint().then(nameSplitters),
 )
 </script>
 

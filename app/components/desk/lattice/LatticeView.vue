@@ -29,11 +29,12 @@ const bus = computed({
     desk.bus = id
   },
 })
-/** Does anything that is sent arrive anywhere? Else all of it is shown as if it went to one place. */
-const isHeard = computed(
-  () => rigs.rig?.destinations.some(({ id }) => id === shownBus.value?.destination) ?? true,
-)
 const shownBus = computed(() => analysis.buses.find(({ id }) => id === bus.value))
+/** Does anything that is sent arrive anywhere? Else all of it is shown as if it went to one place. */
+const isHeard = computed(() => {
+  const { value: one } = shownBus
+  return !one || rigs.rig?.destinations.some(({ id }) => id === one.destination) === true
+})
 /** The families of the grid, and the list of parameters. */
 const TABS = [
   { id: 'cc', name: 'CC', noun: 'a CC' },
