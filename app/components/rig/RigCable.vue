@@ -27,6 +27,7 @@ const route = computed(() => cableRoute({ x: sourceX, y: sourceY }, { x: targetX
     :label="label"
     :marker-end="markerEnd"
     :label-style="labelStyle"
+    label-show-bg
     :label-bg-style="labelBgStyle"
   />
 </template>

@@ -2,11 +2,12 @@
 const analysis = useAnalysisStore()
 const desk = useDeskStore()
 const preferences = usePreferencesStore()
+const rigs = useRigStore()
 </script>
 
 <template>
   <div class="px-5 py-4">
-    <LazyFirstSteps class="mb-5" />
+    <LazyFirstSteps v-if="rigs.rig?.mappings.length === 0" class="mb-5" />
     <h2 class="text-lg font-bold">Nothing selected</h2>
     <p class="text-soft mt-2">
       <template v-if="preferences.lens === 'destinations'"
