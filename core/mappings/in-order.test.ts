@@ -13,7 +13,7 @@ import {
 import { check } from '../conflicts'
 import { joinInOrder } from './in-order'
 
-const SILENT = { moved: 'nothing', pads: 'nothing', buttons: 'nothing' } as const
+const SILENT = { moved: 'nothing', wheels: 'play', pads: 'nothing', buttons: 'nothing' } as const
 
 /** Two boxes of eight knobs that send nothing, and a synth that learns what it is sent. */
 function silentRig(): Rig {

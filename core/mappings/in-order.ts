@@ -8,8 +8,8 @@ import {
   placeRef,
   programmedAt,
   rigIndex,
+  SENDING_TO_LEARN,
   sentAddress,
-  USUAL_SENDING,
   withAddress,
   type Destination,
   type Id,
@@ -145,7 +145,7 @@ function numbersForSilent(
       ? firstNumbers(
           rig,
           controller,
-          USUAL_SENDING,
+          SENDING_TO_LEARN,
           silent.filter(({ place }) => place.controller === controller.id),
         ).edits
       : [],

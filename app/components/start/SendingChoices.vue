@@ -29,6 +29,7 @@ const FIELD = 'bg-raised border-line text-ink ml-1.5 h-7 rounded-md border px-1.
       <select v-model="sending.pads" :class="FIELD">
         <option value="notes">notes from C1</option>
         <option value="drums">drum notes, channel 10</option>
+        <option value="held">CC, on while held</option>
         <option value="nothing">nothing yet</option>
       </select></label
     >

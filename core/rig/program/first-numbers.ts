@@ -21,19 +21,20 @@ import type { Control, Controller, GestureKind, Rig } from '../types'
 export interface FirstSending {
   /** Knobs, faders, encoders and all else that moves through a range. */
   moved: 'cc' | 'nothing'
-  pads: 'notes' | 'drums' | 'nothing'
+  /** Two wheels bend and modulate, or move through a range as knobs do. */
+  wheels: 'play' | 'as-knobs'
+  pads: 'notes' | 'drums' | 'held' | 'nothing'
   buttons: 'held' | 'stays' | 'notes' | 'nothing'
 }
 
 /** What such controls usually send. */
-export const USUAL_SENDING: FirstSending = { moved: 'cc', pads: 'notes', buttons: 'held' }
-
-/** Which of these choices a controller has anything for. */
-export interface SendingKinds {
-  moved: number
-  pads: number
-  buttons: number
-  keys: number
+export const USUAL_SENDING: FirstSending = { moved: 'cc', wheels: 'play', pads: 'notes', buttons: 'held' }
+/** What a destination is most likely to learn: controller numbers from all of them. */
+export const SENDING_TO_LEARN: FirstSending = {
+  moved: 'cc',
+  wheels: 'as-knobs',
+  pads: 'held',
+  buttons: 'held',
 }
 
 /** A gesture that sends nothing yet, and where it would. */
@@ -58,6 +59,12 @@ const NUMBERS: readonly Seven[] = (
     .sort((a, b) => Number(a < 20) - Number(b < 20) || a - b),
 )
 
+/** Notes for pads: from the first pad up, then those below it. */
+const NOTES: readonly Seven[] = Array.from(
+  { length: SEVEN_MAX + 1 },
+  (_, index) => (FIRST_PAD_NOTE + index) % (SEVEN_MAX + 1),
+)
+
 /** What a control is played with first; the rest of its gestures is given by hand. */
 const FIRST_GESTURES: ReadonlySet<GestureKind> = new Set([
   'turn',
@@ -69,7 +76,7 @@ const FIRST_GESTURES: ReadonlySet<GestureKind> = new Set([
   'tilt',
 ])
 
-type Sort = keyof SendingKinds
+type Sort = 'moved' | 'pads' | 'buttons' | 'keys'
 
 function sortOf({ kind }: Control, gesture: GestureKind): Sort {
   if (kind === 'keybed') return 'keys'
@@ -96,27 +103,20 @@ export function silentGestures(rig: Rig, controller: Controller): SilentGesture[
   })
 }
 
-/** How many of each sort send nothing yet. */
-export function silentKinds(silent: readonly SilentGesture[]): SendingKinds {
-  const kinds: SendingKinds = { moved: 0, pads: 0, buttons: 0, keys: 0 }
-  for (const { control, gesture } of silent) kinds[sortOf(control, gesture)]++
-  return kinds
-}
-
 /** Numbers in use on a channel, whoever sends or keeps them. */
 interface Taken {
   cc: Set<Seven>
   note: Set<Seven>
+  isBent: boolean
 }
 
 /** Do destinations hear what goes to one channel on another? Then a number is taken on all. */
 const isMerging = ({ destinations }: Rig): boolean =>
   destinations.some(({ hears }) => hears.playing.channels.kind === 'merged')
 
-function takenOn(rig: Rig, own: Channel): Taken {
-  const taken: Taken = { cc: new Set(), note: new Set() }
-  const channels = new Set(isMerging(rig) ? CHANNELS : [own])
-  const take = (kind: keyof Taken, low: number, high: number): void => {
+function takenOn(rig: Rig, channels: ReadonlySet<Channel>): Taken {
+  const taken: Taken = { cc: new Set(), note: new Set(), isBent: false }
+  const take = (kind: 'cc' | 'note', low: number, high: number): void => {
     for (let number = low; number <= Math.min(high, SEVEN_MAX); number++) taken[kind].add(number)
   }
   for (const controller of rig.controllers.filter(({ inUse }) => inUse)) {
@@ -126,7 +126,8 @@ function takenOn(rig: Rig, own: Channel): Taken {
         if (address?.scope !== 'channel' || typeof address.channel !== 'number') continue
         if (!channels.has(address.channel)) continue
         const { target } = address
-        if (target.kind === 'note') take('note', target.low, target.high)
+        if (target.kind === 'pitchBend') taken.isBent = true
+        else if (target.kind === 'note') take('note', target.low, target.high)
         else if (target.kind === 'cc' || target.kind === 'cc14') {
           take('cc', target.number, target.number)
           if (target.kind === 'cc14') take('cc', target.number + PAIR_DISTANCE, target.number + PAIR_DISTANCE)
@@ -135,8 +136,11 @@ function takenOn(rig: Rig, own: Channel): Taken {
     }
   }
   const isHere = (channel: Channel | null): boolean => channel === null || channels.has(channel)
-  for (const { kind, message, channel, low, high } of rig.houseRules)
-    if (kind === 'avoid' && isHere(channel)) take(message === 'note' ? 'note' : 'cc', low, high)
+  for (const { kind, message, channel, low, high } of rig.houseRules) {
+    if (kind !== 'avoid' || !isHere(channel)) continue
+    if (message === 'note') take('note', low, high)
+    else if (message === 'cc' || message === 'cc14') take('cc', low, high)
+  }
   for (const { claims } of rig.destinations)
     for (const { kind, channel, low, high } of claims)
       if (isHere(channel) && (kind === 'cc' || kind === 'note')) take(kind, low, high)
@@ -171,8 +175,9 @@ export function firstNumbers(
   wanted: FirstSending,
   silent: readonly SilentGesture[] = silentGestures(rig, controller),
 ): FirstNumbers {
-  const home = takenOn(rig, controller.homeChannel)
-  const drums = wanted.pads === 'drums' ? takenOn(rig, PERCUSSION_CHANNEL) : home
+  const reach = (channel: Channel): ReadonlySet<Channel> => new Set(isMerging(rig) ? CHANNELS : [channel])
+  const home = takenOn(rig, reach(controller.homeChannel))
+  const drums = wanted.pads === 'drums' ? takenOn(rig, reach(PERCUSSION_CHANNEL)) : home
   const sorted = (sort: Sort): readonly SilentGesture[] =>
     silent.filter(({ control, gesture }) => sortOf(control, gesture) === sort)
   const sent = new Map<SilentGesture, Message>()
@@ -194,9 +199,7 @@ export function firstNumbers(
     }
   }
   const sendNotes = (list: readonly SilentGesture[], taken: Taken, channel: Channel | 'home'): void => {
-    const free = Array.from({ length: SEVEN_MAX + 1 - FIRST_PAD_NOTE }, (_, index) => FIRST_PAD_NOTE + index)
-      .filter((number) => !taken.note.has(number))
-      .slice(0, list.length)
+    const free = NOTES.filter((number) => !taken.note.has(number)).slice(0, list.length)
     for (const [index, number] of free.entries()) {
       const at = list[index]
       if (!at) continue
@@ -205,26 +208,39 @@ export function firstNumbers(
     }
   }
 
+  // Keys come first: pads beside them take the notes that they leave.
+  const played = takenOn(rig, new Set([controller.homeChannel]))
+  for (const at of sorted('keys')) {
+    const message = freshMessage('note', at.control.kind, at.gesture)
+    const address = sentAddress(message, controller.homeChannel)
+    if (address?.target.kind !== 'note') continue
+    const { low, high } = address.target
+    const keys = Array.from({ length: high - low + 1 }, (_, index) => low + index)
+    if (keys.some((number) => played.note.has(number))) continue
+    sent.set(at, message)
+    for (const number of keys) for (const taken of [played, home]) taken.note.add(number)
+  }
+
   const wheels = sorted('moved').filter(({ control }) => control.kind === 'wheel')
-  const usual = wheels.length === 2 && wanted.moved === 'cc'
-  if (usual) {
+  if (wanted.wheels === 'play' && wanted.moved === 'cc' && wheels.length === 2) {
     const [bend, modulation] = wheels
-    if (bend) send(bend, { kind: 'pitchBend' })
-    if (modulation && !home.cc.has(MODULATION)) send(modulation, { kind: 'cc', number: MODULATION })
+    if (bend && !home.isBent) send(bend, { kind: 'pitchBend' })
+    if (modulation && !home.cc.has(MODULATION)) {
+      send(modulation, { kind: 'cc', number: MODULATION })
+      home.cc.add(MODULATION)
+    }
   }
   const moved = sorted('moved').filter((at) => !sent.has(at))
   if (wanted.moved === 'cc') for (const block of blocksOf(moved)) sendCc(block, null)
   if (wanted.pads === 'notes') sendNotes(fromBelow(sorted('pads')), home, 'home')
   else if (wanted.pads === 'drums') sendNotes(fromBelow(sorted('pads')), drums, PERCUSSION_CHANNEL)
+  else if (wanted.pads === 'held')
+    for (const block of blocksOf(sorted('pads'))) sendCc(block, { kind: 'momentary' })
   const buttons = sorted('buttons')
   if (wanted.buttons === 'notes') sendNotes(buttons, home, 'home')
   else if (wanted.buttons !== 'nothing')
     for (const block of blocksOf(buttons))
       sendCc(block, { kind: wanted.buttons === 'held' ? 'momentary' : 'toggle' })
-  for (const at of sorted('keys')) {
-    const { kind } = at.control
-    sent.set(at, freshMessage('note', kind, at.gesture))
-  }
 
   const asked = silent.filter(({ control, gesture }) => {
     const sort = sortOf(control, gesture)
