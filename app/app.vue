@@ -21,8 +21,8 @@ onMounted(() => void shelf.boot())
 <template>
   <div class="flex h-full flex-col">
     <TopBar />
-    <ReadOnlyBar v-if="rigs.readReason !== null" />
-    <TroubleBar v-if="isInTrouble" />
+    <LazyReadOnlyBar v-if="rigs.readReason !== null" />
+    <LazyTroubleBar v-if="isInTrouble" />
     <LazyReadingLine
       v-if="shelf.incoming"
       class="border-line border-b px-4 py-1.5"

@@ -13,6 +13,10 @@ const named = (name: string) =>
 const status = (words: string) =>
   page.waitFor(words, async () => (await page.text('[role=status]')).includes(words))
 
+/** No bar says that this tab only reads. */
+const mayEdit = () =>
+  page.waitFor('the right to edit', async () => (await page.count('[role=status]')) === 0 || undefined)
+
 async function rename(name: string): Promise<void> {
   await page.click('[data-testid=rig-menu]')
   await setField(page, '#rig-name', name, Key.ENTER)
@@ -95,17 +99,11 @@ describe('two tabs', () => {
     for (let turn = 0; turn < 6; turn++) await setField(page, '#rig-name', `Burst ${turn}`, Key.ENTER)
     await page.driver.switchTo().window(second)
     await page.press('Take over')
-    await page.waitFor(
-      'the right to edit',
-      async () => (await page.count('[role=status]')) === 0 || undefined,
-    )
+    await mayEdit()
     await named('Burst 5')
     await page.driver.close()
     await page.driver.switchTo().window(first)
-    await page.waitFor(
-      'the right to edit',
-      async () => (await page.count('[role=status]')) === 0 || undefined,
-    )
+    await mayEdit()
   })
 
   it('edits that could not be kept before another tab took over stay, and can be kept as a new rig', async () => {
@@ -117,10 +115,7 @@ describe('two tabs', () => {
     await page.find('[data-testid=trouble]')
     await page.driver.switchTo().window(second)
     await page.press('Take over')
-    await page.waitFor(
-      'the right to edit',
-      async () => (await page.count('[role=status]')) === 0 || undefined,
-    )
+    await mayEdit()
     await named('Burst 5')
     await page.driver.close()
     await page.driver.switchTo().window(first)

@@ -1,24 +1,3 @@
-/**
- * Go to the finding after, or before, the last one visited: of those that an open list of findings shows,
- * which stays open, else of all, cause after cause.
- */
-export function useFindingWalk(): (by: 1 | -1) => void {
-  const desk = useDeskStore()
-  const analysis = useAnalysisStore()
-  const view = useFindingsViewStore()
-  const showThing = useShowThing()
-  const busOf = (id: string): string | null =>
-    analysis.buses.find(({ destination }) => destination === id)?.id ?? null
-  return (by) => {
-    const list = desk.panel === 'findings' ? view.shown : analysis.causes.flatMap(({ findings }) => findings)
-    if (list.length === 0) return
-    const now = list.findIndex(({ id }) => id === desk.findingId)
-    const next = list[now === -1 && by === -1 ? list.length - 1 : (now + by + list.length) % list.length]
-    if (!next) return
-    const { panel } = desk
-    desk.findingId = next.id
-    if (next.at.length > 0) desk.goToFinding(next, busOf)
-    else if (next.things.length > 0 && panel !== 'findings') showThing(next)
-    if (panel === 'findings') desk.panel = 'findings'
-  }
-}
+/** To walk from finding to finding; what that takes is fetched with the first step. */
+export const useFindingWalk = (): ((by: 1 | -1) => void) => (by) =>
+  void import('~/lib/finding-walk').then(({ walkFindings }) => walkFindings(by))

@@ -4,11 +4,8 @@ import { afterPaint } from '~/lib/after-paint'
 import { Pane, Splitpanes } from 'splitpanes'
 
 const rigs = useRigStore()
-const shelf = useShelfStore()
 const desk = useDeskStore()
 const preferences = usePreferencesStore()
-const { chooseFile } = useRigFiles()
-const adding = useAddingStore()
 const plans = usePlanStore()
 
 /** Plans and findings stand beside surface and lattice, at full height; then nothing stands beside the surface alone. */
@@ -99,21 +96,6 @@ watch(
         </aside>
       </div>
     </div>
-    <EmptyState v-else-if="rigs.rig" title="This rig has no controller yet">
-      A controller is a piece of hardware that sends. Start from a generic one and draw on from there.
-      <template #actions>
-        <UiButton look="strong" @click="adding.what = 'controller'">Add a controller</UiButton>
-        <UiButton @click="shelf.openDemo('as-found')">Open the demo</UiButton>
-        <UiButton @click="chooseFile()">Import a file</UiButton>
-      </template>
-    </EmptyState>
-    <EmptyState v-else title="No rig is open">
-      A rig is your whole set-up: controllers, what they should move, and the cables between. Start from the
-      demo, or bring one in.
-      <template #actions>
-        <UiButton look="strong" @click="shelf.openDemo('as-found')">Open the demo</UiButton>
-        <UiButton @click="chooseFile()">Import a file</UiButton>
-      </template>
-    </EmptyState>
+    <LazyDeskEmpty v-else />
   </div>
 </template>

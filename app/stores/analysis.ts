@@ -19,7 +19,6 @@ export const useAnalysisStore = defineStore('analysis', () => {
   const lattice = shallowRef<Lattice | null>(null)
   /** These stay the same objects as long as they say the same. */
   const findings = shallowRef<readonly Finding[]>([])
-  const causes = shallowRef<readonly Cause[]>([])
   const buses = shallowRef<AnalysisReport['buses']>([])
   const failure = ref<string | null>(null)
   let analysis: Remote<Analysis> | null = null
@@ -63,7 +62,6 @@ export const useAnalysisStore = defineStore('analysis', () => {
       report.value = null
       lattice.value = null
       findings.value = []
-      causes.value = []
       buses.value = []
       return
     }
@@ -72,14 +70,7 @@ export const useAnalysisStore = defineStore('analysis', () => {
       const next = await connect().report(view)
       await sending
       if (next.lattice !== 'as-before') lattice.value = next.lattice
-      if (next.findings !== 'as-before' && next.causes !== 'as-before') {
-        findings.value = next.findings
-        const byId = new Map(next.findings.map((finding) => [finding.id, finding]))
-        causes.value = next.causes.map((cause) => ({
-          ...cause,
-          findings: cause.findings.flatMap((id) => byId.get(id) ?? []),
-        }))
-      }
+      if (next.findings !== 'as-before') findings.value = next.findings
       if (JSON.stringify(next.buses) !== JSON.stringify(buses.value)) buses.value = next.buses
       report.value = next
       failure.value = null
@@ -104,6 +95,14 @@ export const useAnalysisStore = defineStore('analysis', () => {
   const fixesOf = async (finding: string): Promise<readonly Fix[]> => {
     await send()
     return connect().fixesOf(finding)
+  }
+
+  /** The findings by what they are there for. */
+  async function causes(): Promise<readonly Cause[]> {
+    await send()
+    const told = await connect().causes()
+    const byId = new Map(findings.value.map((finding) => [finding.id, finding]))
+    return told.map((cause) => ({ ...cause, findings: cause.findings.flatMap((id) => byId.get(id) ?? []) }))
   }
 
   const cureAll = async (rule: string): Promise<CuredAll> => {

@@ -22,8 +22,22 @@ export const useFindingsViewStore = defineStore('findings-view', () => {
   const isWanted = (finding: Finding): boolean =>
     (severity.value === null || finding.severity === severity.value) &&
     (rule.value === '' || finding.rule === rule.value)
+  /** All findings by cause, fetched whenever they are others. */
+  const all = shallowRef<readonly Cause[]>([])
+  let fetching: Promise<void> = Promise.resolve()
+  watch(
+    () => analysis.findings,
+    (now) => {
+      const own = (fetching = analysis.causes().then((told) => {
+        if (own === fetching && now === analysis.findings) all.value = told
+      }))
+    },
+    { immediate: true },
+  )
+  /** When the causes are those of the findings there are. */
+  const settled = (): Promise<void> => fetching
   const causes = computed(() =>
-    analysis.causes.flatMap((cause): Cause[] => {
+    all.value.flatMap((cause): Cause[] => {
       const findings = cause.findings.filter(isWanted)
       return findings.length > 0 ? [{ ...cause, findings }] : []
     }),
@@ -58,5 +72,5 @@ export const useFindingsViewStore = defineStore('findings-view', () => {
         (line.type === 'cause' && !line.isOpen && line.cause.findings.some((each) => each.id === id)),
     )
 
-  return { severity, rule, by, rules, titleOf, lines, shown, causes, toggle, lineOf }
+  return { severity, rule, by, rules, titleOf, lines, shown, all, settled, toggle, lineOf }
 })

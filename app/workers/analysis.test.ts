@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
-import type { Finding } from '../../core/conflicts'
+import { check, type Finding } from '../../core/conflicts'
 import { patched, perform, powerUpShowing, type Rig } from '../../core/rig'
 import { sendingCc, testController, testRig } from '../../core/testing/rigs'
 import { createAnalysis, MOST_SENT, type AnalysisReport, type AnalysisView } from './analysis'
@@ -74,4 +74,15 @@ describe('the analysis as the page sees it', () => {
     expect(counts.advice).toBe(count)
     expect(rules.find(({ id }) => id === 'unheard')?.count).toBe(count)
   })
+})
+
+it('tells the findings by cause when asked, each once', async () => {
+  const analysis = createAnalysis()
+  const rig = nineRingsRig('as-found')
+  analysis.load(rig, 1)
+  const causes = await analysis.causes()
+  const { findings } = check(rig)
+  expect(causes.flatMap((cause) => cause.findings).toSorted()).toEqual(
+    findings.map(({ id }) => id).toSorted(),
+  )
 })

@@ -20,7 +20,7 @@ import {
   type Severity,
   type Apply,
 } from '#core/conflicts'
-import { causesOf, type Cause } from '#core/conflicts/causes'
+import type { Cause } from '#core/conflicts/causes'
 import { cureAll, type CuredAll } from '#core/conflicts/cure-all'
 import { relearnList, type RelearnGroup } from '#core/mappings'
 import { patched, type Id, type Patch, type Rig, type Showing } from '#core/rig'
@@ -47,8 +47,6 @@ export interface AnalysisReport {
    * if they are those of the last report, which need not cross again.
    */
   findings: readonly Finding[] | 'as-before'
-  /** The same findings by what they are there for; `as-before` together with them. */
-  causes: readonly ToldCause[] | 'as-before'
   asides: ReadonlyArray<{ finding: Finding; reason: string }>
   counts: Readonly<Record<Severity, number>>
   /** The rules that found something, with how much. */
@@ -67,6 +65,8 @@ export interface Analysis {
   /** Patches as JSON text: thousands of them cross to a worker faster so. */
   patch: (patches: string, revision: number) => void
   report: (view: AnalysisView) => AnalysisReport
+  /** The findings that are sent, by what they are there for. */
+  causes: () => Promise<readonly ToldCause[]>
   fixesOf: (finding: string) => Promise<readonly Fix[]>
   /** What must be taught again, by destination. */
   relearn: () => readonly RelearnGroup[]
@@ -145,12 +145,6 @@ export function createAnalysis(): Analysis {
       return {
         revision,
         findings: isFoundAsBefore ? 'as-before' : findings,
-        causes: isFoundAsBefore
-          ? 'as-before'
-          : causesOf(result.context.rig, findings).map((cause) => ({
-              ...cause,
-              findings: cause.findings.map(({ id }) => id),
-            })),
         asides: result.asides,
         counts: Object.fromEntries(SEVERITIES.map((severity) => [severity, count(severity)])) as Record<
           Severity,
@@ -174,6 +168,14 @@ export function createAnalysis(): Analysis {
     relearn: () => {
       const { occupancy, rig } = current().check.context
       return relearnList(rig, occupancy)
+    },
+    causes: async () => {
+      const { causesOf } = await import('#core/conflicts/causes')
+      const { context, findings } = current().check
+      return causesOf(context.rig, findings.slice(0, MOST_SENT)).map((cause) => ({
+        ...cause,
+        findings: cause.findings.map(({ id }) => id),
+      }))
     },
     fixesOf: async (finding) => {
       await fetchEdits()

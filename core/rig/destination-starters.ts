@@ -1,6 +1,6 @@
 import { PERCUSSION_CHANNEL, percussionName, SEVEN_MAX } from '../midi'
-import { freeDeviceName, newDestination } from './fresh'
-import type { StarterField, StarterShape } from './surface/starters'
+import { freeDeviceName, newDestination, newParameter } from './fresh'
+import { field, type StarterShape } from './surface/starters'
 import type { Destination, Parameter, Rig } from './types'
 
 type Sizes = Readonly<Record<string, number>>
@@ -13,16 +13,8 @@ export interface DestinationStarter extends StarterShape {
 
 const FIRST_DRUM = 35
 
-const field = (id: string, label: string, usual: number, low: number, high: number): StarterField => ({
-  id,
-  label,
-  usual,
-  low,
-  high,
-})
-
 /** A parameter before it has its id. */
-type Draft = Pick<Parameter, 'name'> & Partial<Parameter>
+type Draft = Pick<Parameter, 'name'> & Partial<Omit<Parameter, 'id'>>
 
 const range = (min: number, max: number, unit: string) => ({ min, max, unit })
 const PERCENT = range(0, 100, '%')
@@ -42,23 +34,14 @@ const action = (name: string): Draft => ({ name, kind: 'action' })
 const times = <T>(count: number, make: (number: number) => T): T[] =>
   Array.from({ length: count }, (_, index) => make(index + 1))
 
-const PLAIN: Omit<Parameter, 'id' | 'name'> = {
-  path: [],
-  kind: 'continuous',
-  range: null,
-  steps: null,
-  choices: [],
-  fixed: null,
-  standsFor: null,
-  meaning: null,
-  switchesTo: null,
-  nativeStep: null,
-}
-
 /** The parameters of groups, each with an id that says where it stands. */
 const grouped = (groups: ReadonlyArray<readonly [group: string, drafts: readonly Draft[]]>): Parameter[] =>
   groups.flatMap(([group, drafts], at) =>
-    drafts.map((draft, index) => ({ ...PLAIN, path: [group], ...draft, id: `p-${at + 1}-${index + 1}` })),
+    drafts.map((draft, index) => ({
+      ...newParameter(`p-${at + 1}-${index + 1}`, draft.name),
+      path: [group],
+      ...draft,
+    })),
   )
 
 const VOLUME = range(-60, 6, 'dB')

@@ -1,7 +1,7 @@
 import { CHANNELS, programKey, SEVEN_MAX } from '../midi'
 import { freeId } from './ids'
 import { ownerIds } from './ports'
-import type { Box, Computer, Controller, Destination, Id, Model, Rig } from './types'
+import type { Box, Computer, Controller, Destination, Id, Model, Parameter, Rig } from './types'
 
 const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789'
 const HUES = 8
@@ -127,6 +127,22 @@ function freeNumber(start: number, isTaken: (number: number) => boolean): number
   }
   return null
 }
+
+/** A parameter of which nothing is known but its name: continuous, and learned. */
+export const newParameter = (id: Id, name: string): Parameter => ({
+  id,
+  name,
+  path: [],
+  kind: 'continuous',
+  range: null,
+  steps: null,
+  choices: [],
+  fixed: null,
+  standsFor: null,
+  meaning: null,
+  switchesTo: null,
+  nativeStep: null,
+})
 
 /** A sound for the note after a destination's highest; null where every note has one. */
 export function newSound({ noteNames }: Destination): Destination['noteNames'][number] | null {

@@ -45,7 +45,8 @@ function build(pieces: readonly Piece[], least: { width: number; height: number 
   return { ...surface, ...grownSurface(surface, surface.controls) }
 }
 
-const field = (id: string, label: string, usual: number, low: number, high: number): StarterField => ({
+/** A size of a starter, with its bounds. */
+export const field = (id: string, label: string, usual: number, low: number, high: number): StarterField => ({
   id,
   label,
   usual,

@@ -2,7 +2,7 @@
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { Plus, Trash2 } from '@lucide/vue'
 import { mappingsByParameter } from '#core/mappings'
-import { parameterName, takeId, type Destination, type Id, type Parameter } from '#core/rig'
+import { newParameter, parameterName, takeId, type Destination, type Id, type Parameter } from '#core/rig'
 
 /** The parameters of a destination as a table to edit, with what moves each. */
 const { destination } = defineProps<{ destination: Destination }>()
@@ -59,20 +59,7 @@ function add(): void {
     .filter(Boolean)
   if (names.length === 0) return
   const taken = new Set(destination.parameters.map(({ id }) => id))
-  const parameters = names.map((name): Parameter => ({
-    id: takeId(name, taken),
-    name,
-    path: [],
-    kind: 'continuous',
-    range: null,
-    steps: null,
-    choices: [],
-    fixed: null,
-    standsFor: null,
-    meaning: null,
-    switchesTo: null,
-    nativeStep: null,
-  }))
+  const parameters = names.map((name) => newParameter(takeId(name, taken), name))
   const label = names.length === 1 ? `Add ${names[0]}` : `Add ${names.length} parameters`
   if (!edit(label, [{ type: 'parameters-add', destination: destination.id, parameters }])) return
   typed.value = ''
