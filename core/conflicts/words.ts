@@ -1,4 +1,4 @@
-import { printTag, sameAddress, type Address } from '../midi'
+import { noteName, printTag, sameAddress, type Address } from '../midi'
 import {
   cellKey,
   cellOfKey,
@@ -22,6 +22,7 @@ import {
   type Cable,
   type GestureRef,
   type Id,
+  type Mapping,
   type Place,
   type PortRef,
   type Rig,
@@ -87,6 +88,10 @@ export function senderWords(
     ),
   )
 }
+
+/** Who moves a mapping, in words: "C2 of Keys (Merrod 49)" where it is one key of a keyboard. */
+export const moverWords = (rig: Rig, { key }: Pick<Mapping, 'key'>, senders: readonly Sender[]): string =>
+  `${key === null ? '' : `${noteName(key, rig.middleC)} of `}${senderWords(rig, senders)}`
 
 /** Places in words, grouped by controller and layer: "Pad 1, Pad 2 and 34 more in Scales (Pelluna 36)". */
 export function placeWords(rig: Rig, places: readonly Place[]): string {

@@ -33,6 +33,7 @@ export function freshMapping(
   destination: Id,
   parameter: Id,
   scope: Id | null,
+  key: number | null = null,
 ): Mapping {
   const owner = rigIndex(rig).destinations.get(destination)
   const target = owner ? parameterOf(owner, parameter) : null
@@ -41,6 +42,7 @@ export function freshMapping(
   return {
     id,
     gesture: placeRef(place),
+    key,
     destination,
     parameter,
     learnedAt: null,

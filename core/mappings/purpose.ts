@@ -17,7 +17,8 @@ export function purposesOf(rig: Rig, sender: Sender): Purpose[] {
     const target = mappingParameter(rig, mapping)
     if (!target) return []
     const listening = listeningOf(mapping, target.parameter)
-    if (listening && matchAt(rig, sender, mapping.destination, listening.address) === null) return []
+    if (listening && matchAt(rig, sender, mapping.destination, listening.address, mapping.key) === null)
+      return []
     return [{ mapping, ...target, listening }]
   })
 }

@@ -1,5 +1,5 @@
 import { occupancyOf, type Occupancy, type Sender } from '../addresses'
-import { printTag, type Address } from '../midi'
+import { noteName, printTag, type Address } from '../midi'
 import {
   findGesture,
   gestureName,
@@ -54,12 +54,12 @@ const MOVES: Readonly<Record<GestureKind, (name: string) => string>> = {
 }
 
 /** What a hand does with a control, and where: "turn Width in Overture (Syzra 24)". */
-function movement(rig: Rig, sender: Sender): { text: string; control: string } {
+function movement(rig: Rig, sender: Sender, key: number | null = null): { text: string; control: string } {
   const found = findGesture(rig, sender.gesture)
   const { controller, layer } = placeName(rig, sender.place)
   if (!found) return { text: 'move its control', control: controller }
   const where = `${layer === null ? '' : ` in ${layer}`} (${controller})`
-  const name = gestureName(found.control, found.gesture)
+  const name = `${key === null ? '' : `${noteName(key, rig.middleC)} of `}${gestureName(found.control, found.gesture)}`
   return { text: `${MOVES[found.gesture](name)}${where}`, control: `${name}${where}` }
 }
 
@@ -98,7 +98,7 @@ function lineOf(rig: Rig, occupancy: Occupancy, resolved: ResolvedMapping): Rele
   // What never arrives cannot be taught: the findings say where it stops.
   const found = teachable(rig, resolved)
   if (!found) return null
-  const { text } = movement(rig, found.sender)
+  const { text } = movement(rig, found.sender, mapping.key)
   return {
     mapping,
     parameter,

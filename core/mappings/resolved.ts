@@ -9,6 +9,7 @@ import {
   matchOf,
   outgoing,
   sendersIn,
+  type Arrival,
   type Delivery,
   type Hit,
   type Loss,
@@ -16,11 +17,12 @@ import {
   type Occupancy,
   type Sender,
 } from '../addresses'
-import { isChannelMessage, type Address, type SentMessage } from '../midi'
+import { isChannelMessage, keyAlone, type Address, type SentMessage } from '../midi'
 import {
   memo,
   memoOf,
   rigIndex,
+  sentAddress,
   splitGestureRef,
   type Destination,
   type GestureRef,
@@ -70,13 +72,25 @@ export function sendersOfGesture(rig: Rig, gesture: GestureRef): readonly Sender
   return byGesture(sendersIn(rig, owner, position)).get(gesture) ?? []
 }
 
-/** How what a sender sends is taken by a listening address of a destination; null where it does not arrive there. */
-export const matchAt = (rig: Rig, sender: Sender, destination: Id, listening: Address): Match | null =>
-  matchIn(deliveryOf(rig), sender, destination, listening)
+/** How what a sender, or one key of it, sends is taken by a listening address of a destination; null where it does not arrive there. */
+export const matchAt = (
+  rig: Rig,
+  sender: Sender,
+  destination: Id,
+  listening: Address,
+  key: number | null = null,
+): Match | null => matchIn(arrivalsFor(deliveryOf(rig), sender, key), destination, listening)
 
-function matchIn(delivery: Delivery, sender: Sender, destination: Id, listening: Address): Match | null {
+/** What arrives of a sender that a mapping is about: all of it, or what its one key sends. */
+export function arrivalsFor(delivery: Delivery, sender: Sender, key: number | null): readonly Arrival[] {
+  if (key === null) return arrivalsOf(delivery, sender)
+  const alone = keyAlone(outgoing(sender), key)
+  return alone ? delivery.arrivals(sender.place.controller, alone) : []
+}
+
+function matchIn(arrivals: readonly Arrival[], destination: Id, listening: Address): Match | null {
   let found: Match | null = null
-  for (const arrival of arrivalsOf(delivery, sender)) {
+  for (const arrival of arrivals) {
     if (arrival.bus.destination !== destination) continue
     const match = arrivalMatch(listening, arrival)
     if (match === 'whole') return match
@@ -112,7 +126,9 @@ const resolve = memo(
     const meeting: Sender[] = []
     const coarse: Sender[] = []
     for (const sender of listening ? senders : []) {
-      const match = listening && matchIn(delivery, sender, mapping.destination, listening.address)
+      const match =
+        listening &&
+        matchIn(arrivalsFor(delivery, sender, mapping.key), mapping.destination, listening.address)
       if (match === null) continue
       meeting.push(sender)
       if (match === 'msb-only') coarse.push(sender)
@@ -157,9 +173,16 @@ export function hitsOn(occupancy: Occupancy, { destination, listening }: Resolve
     )
 }
 
-/** What a destination gets of a sender, as addresses: what it could learn. */
-export const landedOf = (rig: Rig, sender: Sender, destination: Id): Address[] =>
-  arrivalsOf(deliveryOf(rig), sender)
+/** The address that a sender sends for a mapping: that of its one key, where it names one. Null where it sends none. */
+export function sentFor(sender: Sender, { key }: Pick<Mapping, 'key'>): Address | null {
+  if (key === null) return sender.address
+  const alone = keyAlone(outgoing(sender), key)
+  return alone && sentAddress(alone, sender.channel)
+}
+
+/** What a destination gets of a sender, or of one key of it, as addresses: what it could learn. */
+export const landedOf = (rig: Rig, sender: Sender, destination: Id, key: number | null = null): Address[] =>
+  arrivalsFor(deliveryOf(rig), sender, key)
     .filter(({ bus }) => bus.destination === destination)
     .flatMap(({ messages }) => messages.flatMap(landedAt))
 
@@ -167,10 +190,10 @@ export const landedOf = (rig: Rig, sender: Sender, destination: Id): Address[] =
 export function drivingMessages(
   rig: Rig,
   sender: Sender,
-  { destination, listening }: ResolvedMapping,
+  { mapping, destination, listening }: ResolvedMapping,
 ): SentMessage[] {
   if (!listening) return []
-  return arrivalsOf(deliveryOf(rig), sender)
+  return arrivalsFor(deliveryOf(rig), sender, mapping.key)
     .filter(({ bus }) => bus.destination === destination.id)
     .flatMap(({ bus, messages }) =>
       messages.filter((message) =>
@@ -188,10 +211,18 @@ const asLearned = (address: Address): LearnedAddress | null => {
   return { scope: 'channel', channel, target }
 }
 
-/** The one address that a destination can be taught of a sender; null where nothing of it arrives, or more than one. */
-export function lessonOf(rig: Rig, sender: Sender, destination: Id): LearnedAddress | null {
+/**
+ * The one address that a destination can be taught of a sender, or of one key of it; null where nothing of it arrives,
+ * or more than one.
+ */
+export function lessonOf(
+  rig: Rig,
+  sender: Sender,
+  destination: Id,
+  key: number | null,
+): LearnedAddress | null {
   if (lossAt(rig, sender, destination) !== null) return null
-  const [first] = landedOf(rig, sender, destination)
+  const [first] = landedOf(rig, sender, destination, key)
   return first ? asLearned(first) : null
 }
 

@@ -2,7 +2,7 @@ import type { Loss } from '../addresses'
 import { distinctAddresses, type Address } from '../midi'
 import { findGesture, type Mapping, type Rig } from '../rig'
 import { listeningOf, mappingParameter } from './listening'
-import { lossAt, resolveMappings } from './resolved'
+import { lossAt, resolveMappings, sentFor } from './resolved'
 
 /**
  * Whether what a control sends arrives where its parameter listens.
@@ -35,7 +35,7 @@ export function mappingState(rig: Rig, mapping: Mapping): MappingState {
   const senders = resolved?.senders ?? []
   if (senders.length === 0) return { agreement: 'silent', ...nothing }
   const addressesOf = (list: typeof senders): Address[] =>
-    distinctAddresses(list.flatMap(({ address }) => address ?? []))
+    distinctAddresses(list.flatMap((sender) => sentFor(sender, mapping) ?? []))
   const meeting = resolved?.meeting ?? []
   const losses = senders.map((sender) => lossAt(rig, sender, mapping.destination))
   const loss = losses.every((each) => each !== null) ? (losses[0] ?? null) : null

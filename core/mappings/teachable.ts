@@ -44,7 +44,7 @@ function lessonsOf(rig: Rig, gesture: GestureRef): ReadonlyMap<Id, Lesson> {
     if (listening?.by === 'chart') continue
     let best: { lesson: Lesson; misfits: number } | null = null
     for (const sender of meeting.length > 0 ? meeting : senders) {
-      const address = lessonOf(rig, sender, destination.id)
+      const address = lessonOf(rig, sender, destination.id, mapping.key)
       if (address === null) continue
       const misfits =
         (suits(sender, mapping) ? 0 : 4) +

@@ -9,7 +9,11 @@ export type RigDocument = Record<string, unknown>
  * into one of version n + 1. To change the format: raise RIG_VERSION, add the step here, and keep a
  * file of the old version among the tests.
  */
-const STEPS: Readonly<Record<number, (document: RigDocument) => RigDocument>> = { 1: fromVersion1 }
+const STEPS: Readonly<Record<number, (document: RigDocument) => RigDocument>> = {
+  1: fromVersion1,
+  // Version 3 adds the key of a mapping, which older files do not have: nothing is to be changed.
+  2: (document) => document,
+}
 
 /** Bring a document of an older version up to `target`, step by step. Throws a RangeError where a step is missing. */
 export function migrate(

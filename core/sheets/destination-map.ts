@@ -91,7 +91,11 @@ function mappingRow(rig: Rig, destination: Destination, mapping: Mapping): Cell[
   return [
     words(parameter ? parameterName(parameter) : ''),
     words(found?.controller.name ?? ''),
-    words(found ? gestureName(found.control, found.gesture) : ''),
+    words(
+      found
+        ? `${gestureName(found.control, found.gesture)}${mapping.key === null ? '' : ` ${noteName(mapping.key, rig.middleC)}`}`
+        : '',
+    ),
     figure(
       state.meeting.length > 0
         ? tags(state.meeting)

@@ -95,7 +95,7 @@ function offerFor(
     }
   }
   const here = resolved.senders.filter((sender) => placeKey(sender.place) === placeKey(place))
-  const [learnedAt] = here.flatMap((sender) => lessonOf(rig, sender, destination.id) ?? [])
+  const [learnedAt] = here.flatMap((sender) => lessonOf(rig, sender, destination.id, mapping.key) ?? [])
   if (!learnedAt) return null
   const tag = printTag(learnedAt)
   return {

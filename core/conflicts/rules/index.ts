@@ -7,6 +7,7 @@ import { feedbackClash } from './feedback-clash'
 import { full } from './full'
 import { ghost } from './ghost'
 import { idleAccord } from './idle-accord'
+import { keySounds } from './key-sounds'
 import { layerJump } from './layer-jump'
 import { layerShare } from './layer-share'
 import { loop } from './loop'
@@ -52,6 +53,7 @@ const KINDS_OF_TROUBLE: readonly Rule[] = [
   reserved,
   splitValue,
   wellKnown,
+  keySounds,
   loop,
   doublePath,
   traffic,

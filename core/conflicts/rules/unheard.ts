@@ -7,6 +7,7 @@ import {
   mappingName,
   mappingParameter,
   resolveMappings,
+  sentFor,
   teachable,
   type ResolvedMapping,
 } from '../../mappings'
@@ -20,6 +21,7 @@ import {
   destinationWords,
   placeCount,
   lossWords,
+  moverWords,
   senderWords,
   shortAddressWords,
   shortListed,
@@ -58,23 +60,23 @@ function lost(
   const [first] = senders
   const controller = first?.place.controller ?? ''
   const { mapping, destination } = resolved
-  const sent = distinctAddresses(senders.flatMap(({ address }) => address ?? []))
+  const sent = distinctAddresses(senders.flatMap((sender) => sentFor(sender, mapping) ?? []))
   return {
     ...base(resolved, senders),
     severity: 'error',
-    message: `${senderWords(rig, senders)} ${verb(placeCount(senders), 'sends', 'send')} ${shortAddressWords(sent)} for ${mappingName(rig, mapping)}, but it does not arrive: ${lossWords(rig, controller, destination.id, loss)}.`,
+    message: `${moverWords(rig, mapping, senders)} ${verb(placeCount(senders), 'sends', 'send')} ${shortAddressWords(sent)} for ${mappingName(rig, mapping)}, but it does not arrive: ${lossWords(rig, controller, destination.id, loss)}.`,
     addresses: sent,
     cause: `lost ${controller} ${destination.id} ${lossKey(loss)}`,
   }
 }
 
 /** "which arrives as 1:cc20 through the cable A · Out → D · In": empty where it arrives as it was sent. */
-function changedWords(rig: Rig, senders: readonly Sender[], destination: string): string {
+function changedWords(rig: Rig, senders: readonly Sender[], { destination, key }: Mapping): string {
   for (const sender of senders) {
     const owner = rigIndex(rig).controllers.get(sender.place.controller)
     const cable = owner ? changedBy(rig, owner, outgoing(sender), destination) : null
     if (cable)
-      return `, which arrives as ${shortAddressWords(landedOf(rig, sender, destination))} through the cable ${cableWords(rig, cable)},`
+      return `, which arrives as ${shortAddressWords(landedOf(rig, sender, destination, key))} through the cable ${cableWords(rig, cable)},`
   }
   return ','
 }
@@ -102,11 +104,18 @@ function elsewhere(
   senders: readonly Sender[],
 ): Draft | null {
   const { rig } = context
-  const { mapping, listening, destination } = resolved
+  const { mapping, listening } = resolved
   const name = mappingName(rig, mapping)
-  const who = senderWords(rig, senders)
+  const who = moverWords(rig, mapping, senders)
   const sends = verb(placeCount(senders), 'sends', 'send')
-  const sent = distinctAddresses(senders.flatMap(({ address }) => address ?? []))
+  const sent = distinctAddresses(senders.flatMap((sender) => sentFor(sender, mapping) ?? []))
+  if (sent.length === 0)
+    return {
+      ...base(resolved, senders),
+      severity: 'error',
+      message: `${name} is to be moved by ${who}, but there is no such key: choose one that is there.`,
+      addresses: [],
+    }
   const cures = (): Fix[] => [...teachFixes(context, [resolved]), ...followFixes(context, resolved)]
   if (!listening) {
     const found = teachable(rig, resolved)
@@ -122,7 +131,7 @@ function elsewhere(
   }
   const tag = printTag(listening.address)
   const isCharted = listening.by === 'chart'
-  const change = changedWords(rig, senders, destination.id)
+  const change = changedWords(rig, senders, mapping)
   const cause = isCharted ? null : homeCause(senders, resolved)
   return {
     ...base(resolved, senders),

@@ -119,6 +119,12 @@ export const keys = {
     transpose,
     octaveReach,
   }),
+  /** One of its keys alone, octave buttons at rest; null for a key that it does not have. */
+  only: (held: Keys, key: number): Keys | null => {
+    const written = keys.written(held)
+    if (written === null || key < written.low || key > written.high) return null
+    return held.kind === 'one' ? held : { ...held, low: key, high: key, octaveReach: 0 }
+  },
   with: (held: Keys, { low, high }: Interval): Keys =>
     low === high
       ? { kind: 'one', number: low }

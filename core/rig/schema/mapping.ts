@@ -2,7 +2,7 @@ import * as z from 'zod/mini'
 import { parseTag } from '../../midi'
 import { RelativeEncoding } from './message'
 import { ChannelTarget, SystemTarget } from '../../midi/kinds/schemas'
-import { Channel, Id, or, orNull, Text } from './primitives'
+import { Channel, Id, or, orNull, Seven, Text } from './primitives'
 import { GestureRef } from './references'
 
 /** An address tag with its channel as a number, for example `5:cc74`, read as an address. */
@@ -46,6 +46,8 @@ export const Mapping = z.strictObject({
   id: Id,
   /** Null when its control is gone: an old mapping that the destination still holds. */
   gesture: z.nullable(GestureRef),
+  /** Of a keyboard: the one key that moves it, by the note it is written as. Null for all that the gesture sends. */
+  key: orNull(Seven),
   destination: Id,
   parameter: Id,
   /** The address the destination learned, or null while not yet taught. */
