@@ -3,6 +3,12 @@ import { fileURLToPath } from 'node:url'
 import { workCode } from './scripts/work-code'
 import { SAFE_HEADERS } from './server/lib/headers'
 
+/**
+ * Modules that do nothing but define, though they do not say so: a JSON reader that is needed only with a file, and what
+ * fetches data for pages, which no page here does.
+ */
+const isIdle = (id: string): boolean =>
+  /jsonc-parser|nuxt\/dist\/app\/composables\/(asyncData|fetch)\.js/.test(id)
 const base64 = (what: string | Uint8Array): string => Buffer.from(what).toString('base64')
 const folder = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 
@@ -67,8 +73,7 @@ export default defineNuxtConfig({
     build: {
       target: 'es2023',
       minify: 'terser',
-      // The package does not say so itself, and would be loaded before a file is read.
-      rollupOptions: { treeshake: { moduleSideEffects: (id) => !id.includes('jsonc-parser') } },
+      rollupOptions: { treeshake: { moduleSideEffects: (id) => !isIdle(id) } },
     },
     plugins: [tailwindcss()],
     worker: { format: 'es' },

@@ -44,6 +44,33 @@ const undo = async (label: string): Promise<void> => {
 }
 const tagOf = (id: string): Promise<string> => page.text(`[data-control="${id}"] .tagtext`)
 
+describe('joining one key of a keyboard', () => {
+  it('by its name or by striking it, is told as that key, and that it sounds as well', async () => {
+    await page.press('Merrod 49')
+    await page.click('[data-control="keys"]')
+    await page.click('[data-testid=join]')
+    const picker = '[data-testid=key-picker]'
+    const field = await page.find(`${picker} input`)
+    await field.sendKeys('C9', Key.ENTER)
+    expect(await page.text(`${picker} [role=alert]`)).toMatch(/Type a key from C1 to C5/)
+    await field.sendKeys('c#2', Key.ENTER)
+    await page.waitFor('the key', async () => (await field.getAttribute('value')) === 'C#2')
+    await click(`${picker} [data-key="50"]`)
+    await page.waitFor('the other', async () => (await field.getAttribute('value')) === 'D2')
+    await (await page.find('[data-testid=join-picker] [role=combobox]')).sendKeys('start', Key.ENTER)
+    await page.waitFor('it to be joined', async () =>
+      /by D2 alone/.test((await page.text('[data-testid=mapping]')) ?? ''),
+    )
+    await page.press('Taught it 2:note50')
+    await page.waitFor('the advice', async () => (await findings()) === '2 findings')
+    expect(await page.text('[data-testid=side-panel]')).toContain('heard as the note D2')
+    await undo('Siltglass · Source · Start learned')
+    await undo('Join Keys D2 to Siltglass')
+    await page.waitFor('as before', async () => (await findings()) === 'No findings')
+    await page.press('Syzra 24')
+  })
+})
+
 describe('joining in the lens on destinations', () => {
   it('joins eight faders to eight parameters in one action, first to first', async () => {
     await lens('destinations')

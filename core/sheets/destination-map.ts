@@ -1,9 +1,8 @@
 import { noteName, printTag, printTarget, type Address } from '../midi'
 import { emit } from '../addresses'
-import { chartedAt, mappingState, printListening, type MappingState } from '../mappings'
+import { chartedAt, mappingState, moverName, printListening, type MappingState } from '../mappings'
 import {
   findGesture,
-  gestureName,
   parameterName,
   parameterOf,
   rigIndex,
@@ -91,11 +90,7 @@ function mappingRow(rig: Rig, destination: Destination, mapping: Mapping): Cell[
   return [
     words(parameter ? parameterName(parameter) : ''),
     words(found?.controller.name ?? ''),
-    words(
-      found
-        ? `${gestureName(found.control, found.gesture)}${mapping.key === null ? '' : ` ${noteName(mapping.key, rig.middleC)}`}`
-        : '',
-    ),
+    words(moverName(rig, mapping) ?? ''),
     figure(
       state.meeting.length > 0
         ? tags(state.meeting)

@@ -59,6 +59,7 @@ export const anyEdit: fc.Arbitrary<RigEdit> = fc.oneof(
       mapping: {
         id,
         gesture,
+        key: null,
         destination: 'd',
         parameter,
         learnedAt: null,

@@ -3,6 +3,8 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { ChevronDown } from '@lucide/vue'
 
 const rigs = useRigStore()
+// The menu is gone when the file has been chosen; who waits for it must not be.
+const { chooseFile } = useRigFiles()
 </script>
 
 <template>
@@ -17,7 +19,7 @@ const rigs = useRigStore()
     <PopoverPanel
       class="bg-raised border-line shadow-float absolute left-0 mt-2 w-[27rem] rounded-lg border p-3"
     >
-      <LazyRigMenuPanel @done="close()" />
+      <LazyRigMenuPanel @done="close()" @import="chooseFile()" />
     </PopoverPanel>
   </Popover>
 </template>

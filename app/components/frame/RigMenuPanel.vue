@@ -3,11 +3,11 @@ import { Copy, Download, FilePlus, FileUp, Trash2 } from '@lucide/vue'
 import { toast } from '~/lib/toast'
 
 /** The open rig by name, and all others: what can be done with them. */
-const emit = defineEmits<{ done: [] }>()
+const emit = defineEmits<{ done: []; import: [] }>()
 const shelf = useShelfStore()
 const rigs = useRigStore()
 const edit = useEdit()
-const { chooseFile, exportRig } = useRigFiles()
+const { exportRig } = useRigFiles()
 
 const name = ref('')
 watch(
@@ -82,7 +82,7 @@ const opened = (time: number): string =>
       <UiButton data-testid="new-rig" @click="(shelf.openEmpty(), emit('done'))"
         ><FilePlus :size="14" />New rig</UiButton
       >
-      <UiButton @click="(chooseFile(), emit('done'))"><FileUp :size="14" />Import a file</UiButton>
+      <UiButton @click="(emit('import'), emit('done'))"><FileUp :size="14" />Import a file</UiButton>
       <UiButton @click="(shelf.openDemo('as-found'), emit('done'))">Demo as found</UiButton>
       <UiButton @click="(shelf.openDemo('as-performed'), emit('done'))">Demo as performed</UiButton>
     </div>

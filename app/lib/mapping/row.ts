@@ -1,6 +1,6 @@
 import { lossWords } from '#core/conflicts'
 import { lessonOf, mappingParameter, mappingState, outrankedBy, resolveMappings } from '#core/mappings'
-import { printTag } from '#core/midi'
+import { noteName, printTag } from '#core/midi'
 import {
   assignmentsAt,
   findGesture,
@@ -115,7 +115,7 @@ export function mappingRow(rig: Rig, mapping: Mapping, place: Place | null): Map
   const { text, isTrouble } = stateWords(rig, mapping, isFixed)
   return {
     name,
-    manner: `${scopeWords(rig, mapping)}${mapping.inverted ? ', inverted' : ''}, taken over ${TAKEOVER_WORDS[mapping.takeover]}`,
+    manner: `${mapping.key === null ? '' : `by ${noteName(mapping.key, rig.middleC)} alone, `}${scopeWords(rig, mapping)}${mapping.inverted ? ', inverted' : ''}, taken over ${TAKEOVER_WORDS[mapping.takeover]}`,
     state: text,
     listensAt: listening ? printTag(listening) : null,
     isTrouble,

@@ -1,7 +1,7 @@
 import { deliveryOf, isHeard, landedAt } from '../../addresses'
 import { noteName } from '../../midi'
 import { arrivalsFor, mappingName, type ResolvedMapping } from '../../mappings'
-import { type Destination, type Id } from '../../rig'
+import type { Destination, Id } from '../../rig'
 import type { CheckContext } from '../context'
 import type { Draft } from '../finding'
 import type { Rule } from '../rule'

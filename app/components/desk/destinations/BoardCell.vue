@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { mappingsByParameter } from '#core/mappings'
-import { findGesture, gestureName } from '#core/rig'
+import { mappingsByParameter, moverName } from '#core/mappings'
 import { itemName, type BoardItem } from '~/lib/destinations/board'
 
 /** One thing of a destination, with the controls that move it. */
@@ -30,10 +29,7 @@ const spoken = computed(() =>
     .join(', '),
 )
 const moverNames = computed(() =>
-  movers.value.map(({ gesture }) => {
-    const found = rigs.rig && gesture ? findGesture(rigs.rig, gesture) : null
-    return found ? gestureName(found.control, found.gesture) : 'a control that is gone'
-  }),
+  movers.value.map((mapping) => (rigs.rig && moverName(rigs.rig, mapping)) ?? 'a control that is gone'),
 )
 const isLinked = computed(() =>
   movers.value.some(({ gesture }) => gesture !== null && desk.selectedRefs.has(gesture)),
@@ -47,7 +43,7 @@ const isLinked = computed(() =>
     :aria-label="spoken"
     :aria-selected="isPicked"
     :data-board-item="item.key"
-    class="flex h-[26px] min-w-0 cursor-pointer touch-none items-center gap-1.5 rounded border px-2"
+    class="flex h-[26px] min-w-0 cursor-pointer touch-none pointer-coarse:touch-pan-y items-center gap-1.5 rounded border px-2"
     :class="[
       isPicked
         ? 'bg-marker text-on-marker border-ink'

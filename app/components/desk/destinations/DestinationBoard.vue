@@ -9,7 +9,7 @@ const picture = usePictureStore()
 const scroller = useTemplateRef('scroller')
 const { width } = useElementSize(scroller)
 const COLUMN_PX = 290
-const LINE_PX = 28
+const linePx = useLinePx(28)
 
 const columns = computed(() => Math.max(1, Math.floor(width.value / COLUMN_PX)))
 const lines = computed(() => boardLines(joining.items, columns.value))
@@ -25,7 +25,7 @@ const virtualizer = useVirtualizer(
   computed(() => ({
     count: lines.value.length,
     getScrollElement: () => scroller.value,
-    estimateSize: () => LINE_PX,
+    estimateSize: () => linePx.value,
     getItemKey: (index: number) => lines.value[index]?.key ?? index,
     overscan: 10,
   })),
@@ -84,7 +84,7 @@ async function fillIn(): Promise<void> {
             <div
               v-if="lines[row.index]"
               class="absolute inset-x-0 top-0"
-              :style="{ height: `${LINE_PX}px`, transform: `translateY(${row.start}px)` }"
+              :style="{ height: `${linePx}px`, transform: `translateY(${row.start}px)` }"
               role="presentation"
             >
               <div

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { mappingState, placeOfMapping } from '#core/mappings'
-import { findGesture, gestureName, type Mapping } from '#core/rig'
+import { mappingState, moverName, placeOfMapping } from '#core/mappings'
+import { findGesture, type Mapping } from '#core/rig'
 
 /** A control that moves something; pressing it goes there. */
 const {
@@ -17,9 +17,7 @@ const rigs = useRigStore()
 const desk = useDeskStore()
 
 const found = computed(() => (rigs.rig && mapping.gesture ? findGesture(rigs.rig, mapping.gesture) : null))
-const name = computed(() =>
-  found.value ? gestureName(found.value.control, found.value.gesture) : 'a control that is gone',
-)
+const name = computed(() => (rigs.rig && moverName(rigs.rig, mapping)) ?? 'a control that is gone')
 const state = computed(() => (rigs.rig ? mappingState(rigs.rig, mapping).agreement : 'agrees'))
 const TROUBLE = {
   agrees: '',

@@ -44,6 +44,15 @@ const thing = computed(() => finding.things[0] ?? null)
 const showThing = useShowThing()
 /** What the cure under the pointer, or with the focus, would change. */
 const looked = shallowRef<Fix | null>(null)
+/** A finger cannot hover: its first tap shows what a cure would change, the second makes it. */
+function press(fix: Fix, event: MouseEvent): void {
+  const isFinger = event instanceof PointerEvent && event.pointerType === 'touch'
+  if (isFinger && tapped.value !== fix.id) {
+    tapped.value = fix.id
+    looked.value = fix
+  } else if (edit(fix.label, fix.edits)) tapped.value = null
+}
+const tapped = ref<string | null>(null)
 const MOST_LINES = 4
 const preview = computed(() => {
   const { rig } = rigs
@@ -97,12 +106,12 @@ const vFocus = { mounted: (element: HTMLElement) => element.focus() }
         :disabled="!rigs.canEdit || !analysis.isCurrent"
         class="h-auto! min-h-7 max-w-full text-left whitespace-normal!"
         :data-fix="fix.kind"
-        @click="edit(fix.label, fix.edits)"
+        @click="press(fix, $event)"
         @mouseenter="looked = fix"
         @mouseleave="looked = null"
         @focus="looked = fix"
-        @blur="looked = null"
-        >{{ fix.label }}</UiButton
+        @blur="looked = tapped = null"
+        >{{ tapped === fix.id ? `Tap again: ${fix.label}` : fix.label }}</UiButton
       >
       <UiButton v-if="thing" look="plain" data-testid="show-in-rig" @click="showThing(finding)"
         ><Cable :size="13" />Show in Rig</UiButton

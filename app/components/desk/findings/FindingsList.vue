@@ -16,9 +16,9 @@ const parts = computed(() => [
 
 <template>
   <div class="flex h-full flex-col" data-testid="findings">
-    <header class="border-line flex items-start justify-between border-b px-5 pt-3">
+    <header class="border-line flex items-start justify-between border-b pt-3 pr-2 pl-5">
       <h2 class="sr-only">Findings</h2>
-      <div class="-ml-2 flex" role="tablist" aria-label="Findings">
+      <div class="-ml-2 flex min-w-0 overflow-x-auto" role="tablist" aria-label="Findings">
         <button
           v-for="{ id, name, count } in parts"
           :key="id"
@@ -26,14 +26,14 @@ const parts = computed(() => [
           role="tab"
           :aria-selected="part === id"
           :data-part="id"
-          class="border-b-2 px-2 pb-1.5 whitespace-nowrap"
+          class="border-b-2 px-2 pb-1.5 whitespace-nowrap max-[1000px]:px-1.5"
           :class="part === id ? 'border-ink font-bold' : 'text-soft hover:text-ink border-transparent'"
           @click="part = id"
         >
           {{ name }} <span class="tag text-xs">{{ count }}</span>
         </button>
       </div>
-      <UiButton look="plain" label="Close the findings" @click="desk.panel = 'selection'"
+      <UiButton look="plain" class="shrink-0" label="Close the findings" @click="desk.panel = 'selection'"
         ><X :size="15"
       /></UiButton>
     </header>

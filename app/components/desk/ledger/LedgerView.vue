@@ -11,7 +11,7 @@ import {
 import { placeKey } from '#core/rig'
 import { isWritable, LEDGER_COLUMNS, type LedgerColumnId, type LedgerRow } from '#core/rig/program/ledger'
 
-const ROW_PX = 28
+const linePx = useLinePx(28)
 const WIDTHS: Readonly<Record<LedgerColumnId, number>> = {
   controller: 96,
   template: 92,
@@ -81,7 +81,7 @@ const virtualizer = useVirtualizer(
   computed(() => ({
     count: rows.value.length,
     getScrollElement: () => scroller.value,
-    estimateSize: () => ROW_PX,
+    estimateSize: () => linePx.value,
     getItemKey: (index: number) => rows.value[index]?.key ?? index,
     overscan: 12,
   })),
@@ -236,7 +236,7 @@ const vFocus = {
           role="row"
           :aria-rowindex="line.index + 1"
           :class="rows[line.index]?.key === selectedKey && 'bg-raised'"
-          :style="{ transform: `translateY(${line.start}px)`, height: `${ROW_PX}px` }"
+          :style="{ transform: `translateY(${line.start}px)`, height: `${linePx}px` }"
         >
           <div
             v-for="(id, column) in shownColumns"

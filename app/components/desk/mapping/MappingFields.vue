@@ -9,9 +9,11 @@ const { mapping, destination, parameter } = defineProps<{
   destination: Destination
   parameter: Parameter
 }>()
+const rigs = useRigStore()
 const emit = defineEmits<{ set: [label: string, change: Partial<Omit<Mapping, 'id'>>] }>()
 
 const span = computed(() => spanOf(parameter))
+const keys = useKeysAtHand()
 const hasRange = computed(() => parameter.kind !== 'action' && parameter.kind !== 'note')
 const textOf = (event: Event): string => (event.target as HTMLInputElement | HTMLSelectElement).value
 
@@ -42,6 +44,15 @@ const FIELD = 'bg-raised border-line h-7 min-w-0 rounded-md border px-1.5'
   <div
     class="grid grid-cols-[max-content_minmax(0,1fr)_max-content_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5 text-xs"
   >
+    <KeyPicker
+      v-if="keys && rigs.rig"
+      class="col-span-4"
+      :low="keys.low"
+      :high="keys.high"
+      :middle-c="rigs.rig.middleC"
+      :model-value="mapping.key"
+      @update:model-value="emit('set', 'Its key', { key: $event })"
+    />
     <template v-if="destination.scopes.length > 0">
       <label class="text-soft" :for="`scope-${mapping.id}`">Counts</label>
       <select

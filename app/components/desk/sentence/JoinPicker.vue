@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/vue'
-import { chartedAt, freeMappingId, freshMapping, printListening } from '#core/mappings'
+import { chartedAt, freeMappingId, freshMapping, moverName, printListening } from '#core/mappings'
 import { parameterName, type Destination, type Parameter } from '#core/rig'
 
 const emit = defineEmits<{ done: [] }>()
@@ -49,6 +49,8 @@ const found = computed(() => {
     return words.every((word) => text.includes(word))
   })
 })
+const keys = useKeysAtHand()
+const key = ref<number | null>(null)
 const choices = computed(() => [
   { id: ANY, name: 'Any' },
   ...destinations.value.map(({ id, name }) => ({ id, name })),
@@ -64,8 +66,17 @@ function join(candidate: Candidate | null): void {
     gesture,
   }
   const { destination, parameter } = candidate
-  const mapping = freshMapping(rigs.rig, freeMappingId(rigs.rig), place, destination.id, parameter.id, null)
-  const label = `Join to ${destination.name} · ${parameterName(parameter)}`
+  const mapping = freshMapping(
+    rigs.rig,
+    freeMappingId(rigs.rig),
+    place,
+    destination.id,
+    parameter.id,
+    null,
+    keys.value && key.value,
+  )
+  const by = mapping.key === null ? '' : `${moverName(rigs.rig, mapping)} `
+  const label = `Join ${by}to ${destination.name} · ${parameterName(parameter)}`
   if (edit(label, [{ type: 'mapping-add', mapping }])) emit('done')
 }
 
@@ -104,6 +115,14 @@ onMounted(() => {
           {{ choice.name }}
         </button>
       </div>
+      <KeyPicker
+        v-if="keys && rigs.rig"
+        v-model="key"
+        class="mt-2"
+        :low="keys.low"
+        :high="keys.high"
+        :middle-c="rigs.rig.middleC"
+      />
       <Combobox :model-value="null" @update:model-value="join">
         <div class="mt-2 flex gap-1.5">
           <ComboboxInput

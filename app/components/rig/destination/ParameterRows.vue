@@ -25,12 +25,12 @@ const rows = computed(() => {
   })
 })
 const movedCount = computed(() => destination.parameters.filter(isMoved).length)
-const ROW_PX = 32
+const linePx = useLinePx(32)
 const virtualizer = useVirtualizer(
   computed(() => ({
     count: rows.value.length,
     getScrollElement: () => scroller.value,
-    estimateSize: () => ROW_PX,
+    estimateSize: () => linePx.value,
     getItemKey: (index: number) => rows.value[index]?.id ?? index,
     overscan: 8,
   })),
@@ -132,7 +132,7 @@ const HEADS = ['', 'Group', 'Name', 'Kind', 'From', 'To', 'Unit', 'Values', 'Lis
           <ParameterRow
             v-if="rows[line.index]"
             class="absolute! inset-x-0 top-0"
-            :style="{ height: `${ROW_PX}px`, transform: `translateY(${line.start}px)` }"
+            :style="{ height: `${linePx}px`, transform: `translateY(${line.start}px)` }"
             :destination="destination"
             :parameter="rows[line.index] as Parameter"
             :is-picked="picked.has(rows[line.index]?.id ?? '')"
