@@ -24,7 +24,8 @@ const MOST_OBSTACLES = 48
 /** A curve keeps so far from cards, but for its own ends. */
 const CLEAR = 3
 const NEAR = 6
-const SAMPLES = 96
+/** Looked at every so many px at most: with that and what it keeps clear, no corner fits between. */
+const SAMPLE_PX = 4
 const CORNER = 8
 
 const isInside = ({ x, y }: Point, card: Obstacle, by: number): boolean =>
@@ -41,13 +42,16 @@ function isBlocked(a: Point, b: Point, cards: readonly Obstacle[]): boolean {
 }
 
 /** The usual curve between two ports. */
-function curve(from: Point, to: Point): { path: string; at: (t: number) => Point } {
+function curve(from: Point, to: Point): { path: string; at: (t: number) => Point; samples: number } {
   const pull = Math.max(30, Math.abs(to.x - from.x) / 2)
   const [c, d] = [
     { x: from.x + pull, y: from.y },
     { x: to.x - pull, y: to.y },
   ]
+  // A curve is nowhere faster than three times its longest leg.
+  const fastest = 3 * Math.max(pull, Math.hypot(d.x - c.x, d.y - c.y))
   return {
+    samples: Math.ceil(fastest / SAMPLE_PX),
     path: `M${from.x} ${from.y}C${c.x} ${c.y} ${d.x} ${d.y} ${to.x} ${to.y}`,
     at: (t) => {
       const u = 1 - t
@@ -155,7 +159,7 @@ export interface CableRoute {
  */
 export function cableRoute(from: Point, to: Point, cards: readonly Obstacle[], lane = 0): CableRoute {
   const plain = curve(from, to)
-  const samples = Array.from({ length: SAMPLES + 1 }, (_, index) => plain.at(index / SAMPLES))
+  const samples = Array.from({ length: plain.samples + 1 }, (_, index) => plain.at(index / plain.samples))
   const isBetween = (point: Point): boolean =>
     Math.hypot(point.x - from.x, point.y - from.y) > NEAR && Math.hypot(point.x - to.x, point.y - to.y) > NEAR
   const inner = samples.filter(isBetween)
