@@ -1,0 +1,3 @@
+export * from './decode'
+export * from './encode'
+export * from './read'
