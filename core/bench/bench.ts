@@ -1,0 +1,195 @@
+import { deliveryOf, DIN_BYTES_PER_MS, type Bus } from '../addresses'
+import {
+  controlsOf,
+  gestureRef,
+  modelOf,
+  rigIndex,
+  showingIn,
+  splitGestureKey,
+  type Controller,
+  type Id,
+  type Passage,
+  type Rig,
+} from '../rig'
+import { valueOf } from './amount'
+import { afterChoice, choicesOf } from './choosing'
+import { play, poweredUp, showOn, type ControllerState, type Played } from './controller'
+import { AT_REST, receive, type DestinationState, type Effect } from './destination'
+import type { Hand } from './hands'
+
+/** The whole rig as it is being played: every controller and destination, and how busy the cables are. Plain data. */
+export interface BenchState {
+  controllers: Readonly<Record<Id, ControllerState>>
+  destinations: Readonly<Record<Id, DestinationState>>
+  /** Until when the DIN out of each controller is busy, in ms. */
+  busyUntil: Readonly<Record<Id, number>>
+}
+
+/** What one destination made of one message. */
+export interface Arrived {
+  destination: Id
+  bus: Id
+  /** When it was there, in ms: later than it was sent where a DIN cable is crowded. */
+  at: number
+  effects: readonly Effect[]
+}
+
+/** One message that left a controller, with everything that became of it. */
+export interface Passing extends Played {
+  controller: Id
+  arrived: readonly Arrived[]
+}
+
+/** The rig as it is when everything is switched on. */
+export const switchedOn = (rig: Rig): BenchState => ({
+  controllers: Object.fromEntries(
+    rig.controllers.filter(({ inUse }) => inUse).map((each) => [each.id, poweredUp(each)]),
+  ),
+  destinations: Object.fromEntries(rig.destinations.map(({ id }) => [id, AT_REST])),
+  busyUntil: {},
+})
+
+interface Running {
+  rig: Rig
+  state: BenchState
+  passed: Passing[]
+}
+
+const withController = (running: Running, id: Id, controller: ControllerState): void => {
+  running.state = {
+    ...running.state,
+    controllers: { ...running.state.controllers, [id]: controller },
+  }
+}
+
+/** When a message of so many bytes is through the controller's out. DIN cables carry one after the other. */
+function throughOut(running: Running, controller: Controller, at: number, bytes: number): number {
+  if (modelOf(running.rig, controller).abilities.connection !== 'din') return at
+  const until = Math.max(at, running.state.busyUntil[controller.id] ?? 0) + bytes / DIN_BYTES_PER_MS
+  running.state = {
+    ...running.state,
+    busyUntil: { ...running.state.busyUntil, [controller.id]: until },
+  }
+  return until
+}
+
+function arriveAt(running: Running, controller: Controller, played: Played, at: number): Arrived[] {
+  const { rig } = running
+  const control = controlsOf(modelOf(rig, controller)).get(splitGestureKey(played.place.gesture).control)
+  if (!control) return []
+  const there = new Map<Bus, Effect[]>()
+  for (const { bus, messages } of deliveryOf(rig).arrivals(controller.id, played.message))
+    for (const message of messages) {
+      const destination = rigIndex(rig).destinations.get(bus.destination)
+      if (!destination) continue
+      // What a cable has changed says the same amount in its own way.
+      const value = message === played.message ? played.value : valueOf(message, played.amount, control)
+      const before = running.state.destinations[destination.id] ?? AT_REST
+      const { state, effects } = receive(rig, destination, before, { bus, message, value })
+      running.state = {
+        ...running.state,
+        destinations: { ...running.state.destinations, [destination.id]: state },
+      }
+      there.set(bus, [...(there.get(bus) ?? []), ...effects])
+    }
+  return [...there].flatMap(([bus, effects]) =>
+    effects.length > 0 ? [{ destination: bus.destination, bus: bus.id, at, effects }] : [],
+  )
+}
+
+function pass(running: Running, controller: Controller, sent: readonly Played[]): void {
+  for (const played of sent) {
+    const at = throughOut(running, controller, played.at, played.bytes.length)
+    running.passed.push({
+      ...played,
+      controller: controller.id,
+      arrived: arriveAt(running, controller, played, at),
+    })
+  }
+}
+
+/** A gesture may choose what other controllers show. */
+function chooseElsewhere(running: Running, controller: Controller, hand: Hand, at: number): void {
+  if (hand.kind !== 'press') return
+  const { rig } = running
+  for (const choice of choicesOf(rig, gestureRef(controller.id, hand.gesture)))
+    for (const id of new Set(choice.targets.map((target) => target.controller))) {
+      const other = rigIndex(rig).controllers.get(id)
+      const before = running.state.controllers[id]
+      if (!other || !before || id === controller.id) continue
+      const { state, sent } = showOn(rig, other, before, afterChoice(choice, other, before.showing), at)
+      withController(running, id, state)
+      pass(running, other, sent)
+    }
+}
+
+/**
+ * A hand does something with a controller at `at` ms: what is sent, along the rig's cables to every destination, and what moves
+ * there. Reproducible: the same state and hands give the same messages at the same times.
+ */
+export function playRig(
+  rig: Rig,
+  state: BenchState,
+  controllerId: Id,
+  hand: Hand,
+  at: number,
+): { state: BenchState; passed: readonly Passing[] } {
+  const running: Running = { rig, state, passed: [] }
+  const controller = rigIndex(rig).controllers.get(controllerId)
+  const before = state.controllers[controllerId]
+  if (!controller || !before) return { state, passed: [] }
+  const { state: after, sent } = play(rig, controller, before, hand, at)
+  withController(running, controllerId, after)
+  pass(running, controller, sent)
+  chooseElsewhere(running, controller, hand, at)
+  return { state: running.state, passed: running.passed }
+}
+
+/** Put a controller to another template or layers by hand, as its own buttons do. */
+export function showOnRig(
+  rig: Rig,
+  state: BenchState,
+  controllerId: Id,
+  showing: ControllerState['showing'],
+  at: number,
+): { state: BenchState; passed: readonly Passing[] } {
+  const running: Running = { rig, state, passed: [] }
+  const controller = rigIndex(rig).controllers.get(controllerId)
+  const before = state.controllers[controllerId]
+  if (!controller || !before) return { state, passed: [] }
+  const { state: after, sent } = showOn(rig, controller, before, showing, at)
+  withController(running, controllerId, after)
+  pass(running, controller, sent)
+  return { state: running.state, passed: running.passed }
+}
+
+/** Begin a passage: every controller shows and every destination is in what it says; the rest stays. */
+export function beginPassage(
+  rig: Rig,
+  state: BenchState,
+  passage: Passage,
+  at: number,
+): { state: BenchState; passed: readonly Passing[] } {
+  let now = state
+  const passed: Passing[] = []
+  for (const controller of rig.controllers) {
+    const before = now.controllers[controller.id]
+    if (!before) continue
+    const next = showOnRig(rig, now, controller.id, showingIn(passage, controller, before.showing), at)
+    now = next.state
+    passed.push(...next.passed)
+  }
+  const scopes = Object.fromEntries(passage.scopes.map(({ destination, scope }) => [destination, scope]))
+  return {
+    state: {
+      ...now,
+      destinations: Object.fromEntries(
+        Object.entries(now.destinations).map(([id, each]) => [
+          id,
+          id in scopes ? { ...each, scope: scopes[id] ?? null } : each,
+        ]),
+      ),
+    },
+    passed,
+  }
+}

@@ -1,0 +1,198 @@
+import { landedAt, matchOf, claimCovers, cellsListened, type Bus } from '../addresses'
+import {
+  decodeClicks,
+  encodeClicks,
+  topOf,
+  type Address,
+  type ChannelAddress,
+  type RelativeEncoding,
+  type SentMessage,
+} from '../midi'
+import { chartedAt, isInForce, listeningOf } from '../mappings'
+import { memoOf, type Claim, type Destination, type Id, type Mapping, type Parameter, type Rig } from '../rig'
+import { clickSize, followed, mappedRange, positionOf, settled, spanOf, valueAt } from '../values'
+
+/** What a destination remembers. Plain data. */
+export interface DestinationState {
+  /** Where each parameter stands, in its own unit; what is not here stands at its lowest. */
+  values: Readonly<Record<Id, number>>
+  /** The scope it is in; null in none. */
+  scope: Id | null
+  /** Where the control of each mapping was heard last, 0–1. */
+  controls: Readonly<Record<Id, number>>
+}
+
+export const AT_REST: DestinationState = { values: {}, scope: null, controls: {} }
+
+/** What a destination did with a message. */
+export type Effect =
+  /** A parameter went from one value to another; the same where takeover holds it back. */
+  | { kind: 'moves'; parameter: Id; mapping: Id | null; from: number; to: number; isHeldBack: boolean }
+  | { kind: 'acts'; parameter: Id; mapping: Id | null; switchesTo: Id | null }
+  /** It is kept for a function of the destination's own. */
+  | { kind: 'function'; claim: Id }
+  | { kind: 'sounds'; note: number; velocity: number }
+  | { kind: 'program'; number: number }
+  | { kind: 'nothing' }
+
+/** A message as it arrives at a destination, with what it carries. */
+export interface Arriving {
+  bus: Bus
+  message: SentMessage
+  /** A value of its range, clicks, or a velocity with 0 to let go. */
+  value: number
+}
+
+/** Where a parameter stands. */
+export const standing = ({ values }: DestinationState, parameter: Parameter): number =>
+  values[parameter.id] ?? spanOf(parameter).min
+
+interface Ear {
+  parameter: Parameter
+  mapping: Mapping | null
+  address: Address
+}
+
+/** Everything of a destination that listens, by chart or by what it was taught. */
+const earsIn = memoOf((rig: Rig) => {
+  const byDestination = new Map<Id, Ear[]>()
+  for (const destination of rig.destinations) {
+    const mappings = rig.mappings.filter((mapping) => mapping.destination === destination.id)
+    const ears = destination.parameters.flatMap((parameter): Ear[] => {
+      const own = mappings.filter((mapping) => mapping.parameter === parameter.id)
+      const charted = chartedAt(parameter)
+      // What listens by its chart hears whoever comes; a mapping only says how far and which way round.
+      if (charted) return [{ parameter, mapping: own[0] ?? null, address: charted.address }]
+      return own.flatMap((mapping) => {
+        const listening = listeningOf(mapping, parameter)
+        return listening ? [{ parameter, mapping, address: listening.address }] : []
+      })
+    })
+    byDestination.set(destination.id, ears)
+  }
+  return byDestination
+})
+
+/** The 7-bit value that is on the wire for clicks. */
+const rawOf = ({ message, value }: Arriving): number =>
+  'behaviour' in message && message.behaviour.kind === 'relative'
+    ? encodeClicks(message.behaviour.encoding, value)
+    : value
+
+/** The clicks that a destination understands, which expects an encoding; increments say them themselves. */
+const clicksHeard = (arriving: Arriving, encoding: RelativeEncoding): number => {
+  const { message, value } = arriving
+  const isIncrement = (message.kind === 'nrpn' || message.kind === 'rpn') && message.steps === 'increments'
+  return isIncrement ? value : decodeClicks(encoding, rawOf(arriving))
+}
+
+const PLAIN = { min: null, max: null, inverted: false, curve: 'linear' as const }
+const SEVEN_TOP = 127
+
+/** The highest value that a message says: 127, or 16383. */
+const topOfArriving = ({ message }: Arriving): number => topOf(message) ?? SEVEN_TOP
+
+type Moves = Extract<Effect, { kind: 'moves' | 'acts' }>
+
+function moved(
+  state: DestinationState,
+  destination: Destination,
+  { parameter, mapping }: Ear,
+  arriving: Arriving,
+): { state: DestinationState; effect: Moves | null } {
+  const range = mappedRange(mapping ?? PLAIN, parameter)
+  const from = standing(state, parameter)
+  const at = { parameter: parameter.id, mapping: mapping?.id ?? null }
+  const to = (value: number, isHeldBack = false): { state: DestinationState; effect: Moves } => ({
+    state: { ...state, values: { ...state.values, [parameter.id]: value } },
+    effect: { kind: 'moves', ...at, from, to: value, isHeldBack },
+  })
+  const expects = mapping?.expects ?? { kind: 'absolute' as const }
+  const isStruck = arriving.message.kind === 'note' || arriving.message.kind === 'program'
+  if (parameter.kind === 'action' || parameter.kind === 'note' || expects.kind === 'press') {
+    const isPress = arriving.message.kind === 'program' || rawOf(arriving) > 0
+    if (!isPress) return { state, effect: null }
+    if (parameter.kind === 'action' || parameter.kind === 'note')
+      return {
+        state: parameter.switchesTo === null ? state : { ...state, scope: parameter.switchesTo },
+        effect: { kind: 'acts', ...at, switchesTo: parameter.switchesTo },
+      }
+    return to(from === range.max ? range.min : range.max)
+  }
+  if (expects.kind === 'relative') {
+    const click = clickSize(destination.stepRule, range, parameter)
+    if (click === null) return { state, effect: null }
+    const by = clicksHeard(arriving, expects.encoding) * click * (range.inverted ? -1 : 1)
+    return to(settled(range.span, Math.min(range.max, Math.max(range.min, from + by))))
+  }
+  const raw = rawOf(arriving)
+  const share = Math.min(1, raw / (range.rawTop ?? (isStruck ? SEVEN_TOP : topOfArriving(arriving))))
+  const key = mapping?.id ?? parameter.id
+  const last = state.controls[key]
+  const stands = Math.min(1, Math.max(0, positionOf(range, from)))
+  // A switch or choice is set, not approached.
+  const takeover = range.span.count === null ? (mapping?.takeover ?? 'at-once') : 'at-once'
+  // Where the control is not known yet, it counts as met within one step of seven bits; so does what rounding parts.
+  const isTogether = Math.abs(stands - (last ?? share)) <= 1 / SEVEN_TOP
+  const start = { control: isTogether ? stands : (last ?? share), parameter: stands }
+  const end = followed(takeover, start, [share]).at(-1) ?? start
+  const isHeldBack = end.parameter !== share
+  const heard = { ...state, controls: { ...state.controls, [key]: share } }
+  if (isHeldBack && end.parameter === stands)
+    return { state: heard, effect: { kind: 'moves', ...at, from, to: from, isHeldBack: true } }
+  const value = settled(range.span, valueAt(range, end.parameter))
+  return {
+    state: { ...heard, values: { ...heard.values, [parameter.id]: value } },
+    effect: { kind: 'moves', ...at, from, to: value, isHeldBack },
+  }
+}
+
+/** Does a destination keep where something lands for a function of its own? */
+const keptAt = ({ claims }: Destination, landed: Address): Claim | null =>
+  landed.scope === 'system'
+    ? null
+    : (claims.find((claim) => cellsListened(landed).some((cell) => claimCovers(claim, cell))) ?? null)
+
+/** Does a bus hear where something lands? */
+const hears = (bus: Bus, landed: Address): boolean =>
+  landed.scope === 'system' || bus.hearsAll || cellsListened(landed).some((cell) => bus.hears(cell))
+
+function otherwise({ message, value }: Arriving, landed: Address): Effect {
+  const { target } = landed as ChannelAddress
+  if (message.kind === 'note' && target.kind === 'note')
+    return { kind: 'sounds', note: target.low, velocity: value }
+  return target.kind === 'program' ? { kind: 'program', number: target.number } : { kind: 'nothing' }
+}
+
+/**
+ * What a destination does with one message that arrives, and how it stands then. Whatever listens there moves, whose mapping it
+ * may be; what it keeps for itself goes no further. Nothing where it does not hear the message.
+ */
+export function receive(
+  rig: Rig,
+  destination: Destination,
+  state: DestinationState,
+  arriving: Arriving,
+): { state: DestinationState; effects: readonly Effect[] } {
+  let next = state
+  const effects: Effect[] = []
+  const ears = earsIn(rig).get(destination.id) ?? []
+  for (const landed of landedAt(arriving.message)) {
+    if (!hears(arriving.bus, landed)) continue
+    const claim = keptAt(destination, landed)
+    if (claim) effects.push({ kind: 'function', claim: claim.id })
+    const listening = ears.filter(
+      ({ address, parameter, mapping }) =>
+        matchOf(address, landed, arriving.bus.mergesChannels) !== null &&
+        (claim === null || claim.serves.includes(parameter.id)) &&
+        (mapping === null || isInForce(rig, mapping, state.scope)),
+    )
+    for (const ear of listening) {
+      const { state: after, effect } = moved(next, destination, ear, arriving)
+      next = after
+      if (effect) effects.push(effect)
+    }
+    if (!claim && listening.length === 0) effects.push(otherwise(arriving, landed))
+  }
+  return { state: next, effects }
+}

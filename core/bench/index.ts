@@ -1,0 +1,4 @@
+export * from './bench'
+export * from './controller'
+export * from './destination'
+export type * from './hands'
