@@ -1,4 +1,5 @@
 import { deliveryOf, DIN_BYTES_PER_MS, type Bus } from '../addresses'
+import { keepsState, travelOf, type SentMessage } from '../midi'
 import {
   controlsOf,
   gestureRef,
@@ -6,12 +7,13 @@ import {
   rigIndex,
   showingIn,
   splitGestureKey,
+  type Control,
   type Controller,
   type Id,
   type Passage,
   type Rig,
 } from '../rig'
-import { valueOf } from './amount'
+import { valueOf, type Amount } from './amount'
 import { afterChoice, choicesOf } from './choosing'
 import { play, poweredUp, showOn, type ControllerState, type Played } from './controller'
 import { AT_REST, receive, type DestinationState, type Effect } from './destination'
@@ -49,6 +51,30 @@ export const switchedOn = (rig: Rig): BenchState => ({
   busyUntil: {},
 })
 
+/**
+ * The same after an edit of the rig: what is new is switched on, what is gone is left out, and what shows a template that is gone
+ * is switched on anew.
+ */
+export function keptOn(rig: Rig, before: BenchState): BenchState {
+  const fresh = switchedOn(rig)
+  const isThere = (id: Id, state: ControllerState): boolean =>
+    rigIndex(rig)
+      .controllers.get(id)
+      ?.templates.some((template) => template.id === state.showing.template) === true
+  return {
+    controllers: Object.fromEntries(
+      Object.entries(fresh.controllers).map(([id, state]) => {
+        const old = before.controllers[id]
+        return [id, old && isThere(id, old) ? old : state]
+      }),
+    ),
+    destinations: Object.fromEntries(
+      Object.entries(fresh.destinations).map(([id, state]) => [id, before.destinations[id] ?? state]),
+    ),
+    busyUntil: before.busyUntil,
+  }
+}
+
 interface Running {
   rig: Rig
   state: BenchState
@@ -73,6 +99,12 @@ function throughOut(running: Running, controller: Controller, at: number, bytes:
   return until
 }
 
+/** Does a message only say that something was let go? A toggle that goes off was pressed. */
+const isLetGo = (amount: Amount, message: SentMessage, control: Control): boolean =>
+  amount.kind === 'blow'
+    ? amount.velocity === 0
+    : amount.kind === 'share' && amount.of === 0 && !keepsState(travelOf(message, control))
+
 function arriveAt(running: Running, controller: Controller, played: Played, at: number): Arrived[] {
   const { rig } = running
   const control = controlsOf(modelOf(rig, controller)).get(splitGestureKey(played.place.gesture).control)
@@ -85,7 +117,12 @@ function arriveAt(running: Running, controller: Controller, played: Played, at: 
       // What a cable has changed says the same amount in its own way.
       const value = message === played.message ? played.value : valueOf(message, played.amount, control)
       const before = running.state.destinations[destination.id] ?? AT_REST
-      const { state, effects } = receive(rig, destination, before, { bus, message, value })
+      const { state, effects } = receive(rig, destination, before, {
+        bus,
+        message,
+        value,
+        isLetGo: isLetGo(played.amount, message, control),
+      })
       running.state = {
         ...running.state,
         destinations: { ...running.state.destinations, [destination.id]: state },

@@ -114,6 +114,21 @@ interface Playing {
 const controlAt = ({ rig, controller }: Playing, gesture: GestureKey): Control | null =>
   controlsOf(modelOf(rig, controller)).get(splitGestureKey(gesture).control) ?? null
 
+/** What bends a pitch rests in its middle, and goes back there when it is let go. */
+export const restsInMiddle = (
+  controller: Controller,
+  { showing }: ControllerState,
+  gesture: GestureKey,
+): boolean => {
+  const place = shownPlace(controller, showing, gesture)
+  const messages = place ? (assignmentsAt(controller, place)?.[gesture]?.messages ?? []) : []
+  return messages.some(({ kind }) => kind === 'pitchBend')
+}
+
+/** Where a movement stands, 0–1. */
+export const standsAt = (controller: Controller, state: ControllerState, gesture: GestureKey): number =>
+  state.positions[gesture] ?? (restsInMiddle(controller, state, gesture) ? 0.5 : 0)
+
 /** The key under which something held is kept. */
 const heldKey = (gesture: GestureKey, key = 0): string => `${gesture} ${key}`
 
@@ -400,7 +415,7 @@ const MOVED_DOWN = 0.5
 
 function move(playing: Playing, at: number, gesture: GestureKey, to: number, key: number): void {
   const position = Math.min(1, Math.max(0, to))
-  const before = playing.state.positions[gesture] ?? 0
+  const before = standsAt(playing.controller, playing.state, gesture)
   playing.state = { ...playing.state, positions: { ...playing.state.positions, [gesture]: position } }
   const place = placeOf(playing, gesture)
   const control = controlAt(playing, gesture)
@@ -459,14 +474,15 @@ function click(playing: Playing, at: number, gesture: GestureKey, by: 1 | -1, is
     if (travel.kind === 'sweep')
       share = travel.turns === null ? 1 / Math.max(1, travel.count - 1) : 1 / (detents * travel.turns)
   }
-  if (share > 0) move(playing, at, gesture, (playing.state.positions[gesture] ?? 0) + by * share, 0)
+  if (share > 0)
+    move(playing, at, gesture, standsAt(playing.controller, playing.state, gesture) + by * share, 0)
 }
 
 function perform(playing: Playing, hand: Hand, at: number): void {
   switch (hand.kind) {
     case 'move': {
       const overMs = hand.overMs ?? 0
-      const from = playing.state.positions[hand.gesture] ?? 0
+      const from = standsAt(playing.controller, playing.state, hand.gesture)
       const readings = Math.max(1, Math.ceil(overMs / READ_EVERY_MS))
       for (let reading = 1; reading <= readings; reading++)
         move(

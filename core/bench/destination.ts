@@ -41,6 +41,8 @@ export interface Arriving {
   message: SentMessage
   /** A value of its range, clicks, or a velocity with 0 to let go. */
   value: number
+  /** Does it only say that something was let go? */
+  isLetGo?: boolean
 }
 
 /** Where a parameter stands. */
@@ -110,7 +112,10 @@ function moved(
   const expects = mapping?.expects ?? { kind: 'absolute' as const }
   const isStruck = arriving.message.kind === 'note' || arriving.message.kind === 'program'
   if (parameter.kind === 'action' || parameter.kind === 'note' || expects.kind === 'press') {
-    const isPress = arriving.message.kind === 'program' || rawOf(arriving) > 0
+    const isPress =
+      expects.kind === 'press'
+        ? arriving.isLetGo !== true
+        : arriving.message.kind === 'program' || rawOf(arriving) > 0
     if (!isPress) return { state, effect: null }
     if (parameter.kind === 'action' || parameter.kind === 'note')
       return {

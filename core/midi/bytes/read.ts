@@ -1,4 +1,4 @@
-import type { Address, ChannelAddress } from '../addresses'
+import type { Address, ChannelAddress } from '..'
 import { PAIR_DISTANCE, canBePairFirst } from '../controllers'
 import type { Channel } from '../ranges'
 import { MMC_COMMANDS, REALTIME_COMMANDS, type MmcCommand, type RealtimeCommand } from '../transport'
