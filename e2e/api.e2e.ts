@@ -1,7 +1,7 @@
 import { Agent, request } from 'node:http'
 import { describe, expect, it } from 'vitest'
 import { RULES, type Finding } from '../core/conflicts'
-import { FILE_LIMITS, parseRig, writeRig } from '../core/rig'
+import { FILE_LIMITS, parseRig, RIG_VERSION, writeRig } from '../core/rig'
 import { sendingCc, testController, testRig } from '../core/testing/rigs'
 import { ADDRESS } from './browser'
 
@@ -74,7 +74,7 @@ describe('other pages and other names', () => {
 
 describe('routes', () => {
   it('health answers', async () => {
-    expect(await get('/api/health')).toEqual({ status: 200, body: { status: 'ok', format: 2 } })
+    expect(await get('/api/health')).toEqual({ status: 200, body: { status: 'ok', format: RIG_VERSION } })
   })
 
   it('schema describes the rig as JSON Schema', async () => {
@@ -97,7 +97,7 @@ describe('routes', () => {
     const { status, body } = await post('/api/check', JSON.stringify(await demo('as-found')))
     expect(status).toBe(200)
     const findings: Array<Finding & { fixes: unknown[] }> = body.findings
-    const known = RULES.map(({ id }) => id).filter((id) => id !== 'full')
+    const known = RULES.map(({ id }) => id).filter((id) => id !== 'full' && id !== 'key-sounds')
     expect(new Set(findings.map(({ rule }) => rule))).toEqual(new Set(known))
     for (const finding of findings) {
       expect(finding.message).toMatch(/\.$/)
@@ -111,6 +111,32 @@ describe('routes', () => {
   it('check finds nothing beyond advice as performed', async () => {
     const { body } = await post('/api/check', JSON.stringify(await demo('as-performed')))
     expect(body.findings.filter(({ severity }: Finding) => severity !== 'advice')).toEqual([])
+  })
+})
+
+describe('trace', () => {
+  const ask = async (rig: unknown, request: unknown) => post('/api/trace', JSON.stringify({ rig, request }))
+
+  it('follows a gesture to every parameter that it moves, and a parameter back to its controls', async () => {
+    const rig = await demo('as-found')
+    const forward = await ask(rig, { kind: 'gesture', gesture: 'syzra/fader-2.slide' })
+    expect(forward.status).toBe(200)
+    const arriving = forward.body.traces.filter(({ broken }: { broken: unknown }) => broken === null)
+    expect(arriving.length).toBeGreaterThan(1)
+    const [{ destination, parameter }] = arriving
+    const back = await ask(rig, { kind: 'parameter', destination, parameter })
+    expect(back.body.traces.map(({ gesture }: { gesture: string }) => gesture)).toContain(
+      'syzra/fader-2.slide',
+    )
+  })
+
+  it('refuses what is not in the rig, with the path', async () => {
+    const rig = await demo('as-found')
+    const { status, body } = await ask(rig, { kind: 'gesture', gesture: 'syzra/nothing.turn' })
+    expect(status).toBe(422)
+    expect(JSON.stringify(body)).toContain('request.gesture')
+    expect((await ask(rig, { kind: 'sideways' })).status).toBe(422)
+    expect((await ask({}, { kind: 'gesture', gesture: 'a/b.turn' })).status).toBe(422)
   })
 })
 
@@ -252,7 +278,7 @@ describe('refusals', () => {
   it('a newer version: 422, and says so', async () => {
     const { status, body } = await post(
       '/api/check',
-      JSON.stringify({ ...(await demo('as-found')), version: 3 }),
+      JSON.stringify({ ...(await demo('as-found')), version: RIG_VERSION + 1 }),
     )
     expect(status).toBe(422)
     expect(body.error.message).toContain('newer Deft Lattice')

@@ -137,8 +137,10 @@ function moved(
   const stands = Math.min(1, Math.max(0, positionOf(range, from)))
   // A switch or choice is set, not approached.
   const takeover = range.span.count === null ? (mapping?.takeover ?? 'at-once') : 'at-once'
-  // Where the control is not known yet, it counts as met within one step of seven bits; so does what rounding parts.
-  const isTogether = Math.abs(stands - (last ?? share)) <= 1 / SEVEN_TOP
+  // What nothing has moved yet is there to be taken. Else it counts as met within one step of seven bits, which rounding
+  // may part.
+  const isUntouched = state.values[parameter.id] === undefined
+  const isTogether = isUntouched || Math.abs(stands - (last ?? share)) <= 1 / SEVEN_TOP
   const start = { control: isTogether ? stands : (last ?? share), parameter: stands }
   const end = followed(takeover, start, [share]).at(-1) ?? start
   const isHeldBack = end.parameter !== share

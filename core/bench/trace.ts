@@ -11,7 +11,7 @@ import {
   type Loss,
 } from '../addresses'
 import { lossWords, portWords } from '../conflicts/words'
-import { chartedAt, isInForce, listeningOf, resolveMappings } from '../mappings'
+import { chartedAt, isInForce, listeningOf, moverName, resolveMappings } from '../mappings'
 import { channelOf, isChannelMessage, keyAlone, printTag, type Address, type SentMessage } from '../midi'
 import {
   assignmentsAt,
@@ -221,9 +221,24 @@ function layerThatMoves(rig: Rig, mapping: Mapping): string | null {
   return sender ? placeName(rig, sender.place).layer : null
 }
 
+/** Why a parameter listens at an address: it takes it from anyone, was taught it, or was taught it for somebody else. */
+function listeningWords(
+  rig: Rig,
+  ref: GestureRef,
+  mapping: Mapping | null,
+  by: 'chart' | 'learning',
+  tag: string,
+): string {
+  if (by === 'chart') return mapping?.gesture === ref ? `takes ${tag}` : `takes ${tag} from anyone`
+  if (mapping?.gesture === ref) return `taught ${tag}`
+  const other = mapping && moverName(rig, mapping)
+  return `taught ${tag} for ${other ?? 'a control that is gone'}`
+}
+
 /** From what a destination hears to its parameter. */
 function taken(
   walk: Walk,
+  ref: GestureRef,
   from: TraceFrom,
   arrivals: readonly Arrival[],
   destination: Destination,
@@ -296,7 +311,7 @@ function taken(
     )
     return
   }
-  pass(walk, 'parameter', name, `${listening.by === 'chart' ? 'takes' : 'taught'} ${tag}`)
+  pass(walk, 'parameter', name, listeningWords(rig, ref, mapping, listening.by, tag))
   if (parameter.kind === 'action' || parameter.kind === 'note') return
   const range = mappedRange(mapping ?? { min: null, max: null, inverted: false, curve: 'linear' }, parameter)
   const [low, high] = range.inverted ? [range.max, range.min] : [range.min, range.max]
@@ -345,7 +360,7 @@ function traceTo(
     } else {
       pass(walk, 'message', tagsOf(one), `out of ${controller.name}`)
       const arrivals = delivered(walk, controller, one, destination)
-      if (arrivals) taken(walk, from, arrivals, destination, parameter, mapping)
+      if (arrivals) taken(walk, ref, from, arrivals, destination, parameter, mapping)
     }
     if (best === null || (best.broken && (!walk.broken || walk.stations.length > best.stations.length)))
       best = walk

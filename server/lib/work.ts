@@ -1,5 +1,6 @@
 import { allocate, problemsOf } from '#core/allocate'
 import { AllocateRequest } from '#core/allocate/request'
+import { traced, traceProblems, TraceRequest } from '#core/bench/trace-request'
 import { check } from '#core/conflicts'
 import { toJson } from '#core/midi'
 import { perform } from '#core/rig'
@@ -9,7 +10,7 @@ import { rigAndRequestIn, rigIn } from './rig-body'
 
 /** What is worked out beside the server, in a thread of its own: reading what was sent belongs to it. */
 export interface Job {
-  kind: 'check' | 'allocate'
+  kind: 'check' | 'allocate' | 'trace'
   body: Uint8Array
   /** In ms since the epoch: after it the best plan so far is good enough. */
   deadline: number
@@ -24,6 +25,13 @@ export interface Answer {
 function checked({ body }: Job): unknown {
   const { findings, fixesOf } = check(rigIn(body))
   return { findings: findings.map((finding) => ({ ...finding, fixes: fixesOf(finding.id) })) }
+}
+
+function followed({ body }: Job): unknown {
+  const { rig, request } = rigAndRequestIn(body, TraceRequest)
+  const problems = traceProblems(rig, request)
+  if (problems.length > 0) throw refused(problems, 422)
+  return { traces: traced(rig, request) }
 }
 
 /** Loaded once a thread, when it first plans. */
@@ -42,11 +50,16 @@ async function allocated({ body, deadline }: Job): Promise<unknown> {
   return { ...plan, ended: isLate() ? 'time' : null }
 }
 
+const JOBS: Readonly<Record<Job['kind'], (job: Job) => unknown>> = {
+  check: checked,
+  allocate: allocated,
+  trace: followed,
+}
+
 /** Do a job. What is wrong with what was sent is an answer too; anything else that is thrown is a fault of ours. */
 export default async function work(job: Job): Promise<Answer> {
   try {
-    const answer = job.kind === 'check' ? checked(job) : await allocated(job)
-    return { status: 200, json: toJson(answer) }
+    return { status: 200, json: toJson(await JOBS[job.kind](job)) }
   } catch (error) {
     if (error instanceof ApiError) return { status: error.status, json: JSON.stringify(refusalBody(error)) }
     throw error

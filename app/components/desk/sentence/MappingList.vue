@@ -6,6 +6,7 @@ import { gestureRef, mappingsOf, type Mapping } from '#core/rig'
 const desk = useDeskStore()
 const rigs = useRigStore()
 const isJoining = ref(false)
+const isFollowing = ref(false)
 
 const gestureOf = computed(() =>
   desk.controller && desk.gesture ? gestureRef(desk.controller.id, desk.gesture) : null,
@@ -46,6 +47,15 @@ watch(gestureOf, () => {
         ><Plus :size="13" />Join to a parameter</UiButton
       >
     </div>
+    <UiButton
+      look="plain"
+      class="mt-1 -ml-2.5"
+      :aria-expanded="isFollowing"
+      data-testid="follow-it"
+      @click="isFollowing = !isFollowing"
+      ><ChevronRight :size="13" :class="isFollowing && 'rotate-90'" />Follow what it sends</UiButton
+    >
+    <LazyFollowPanel v-if="isFollowing" />
     <LazyJoinPicker v-if="isJoining && gestureOf" class="mt-2" @done="isJoining = false" />
     <ul v-if="here.length > 0" class="mt-1.5 space-y-1.5">
       <MappingRow v-for="mapping in here.slice(0, mostShown)" :key="mapping.id" :mapping="mapping" />

@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import { Power } from '@lucide/vue'
+
+/** Which controller is played, what it shows, and the part of the show. */
+const bench = useBenchStore()
+const rigs = useRigStore()
+const NONE = ''
+
+const template = computed(() =>
+  bench.controller?.templates.find(({ id }) => id === bench.own?.showing.template),
+)
+const templates = computed(
+  () => bench.controller?.templates.map(({ id, name }) => ({ value: id, label: name })) ?? [],
+)
+const stacks = computed(() =>
+  (template.value?.stacks ?? []).map(({ id, name, layers }) => ({
+    id,
+    name,
+    options: [
+      ...layers.map((layer) => ({ value: layer.id, label: layer.name })),
+      { value: NONE, label: 'none shown' },
+    ],
+  })),
+)
+const passages = computed(() => [
+  { value: NONE, label: 'none begun' },
+  ...(rigs.rig?.passages ?? []).map(({ id, name }) => ({ value: id, label: name })),
+])
+function showTemplate(id: string): void {
+  const found = bench.controller?.templates.find((each) => each.id === id)
+  if (!found) return
+  bench.show({
+    template: id,
+    layers: Object.fromEntries(found.stacks.map(({ id: stack, powerUp }) => [stack, powerUp])),
+  })
+}
+function showLayer(stack: string, layer: string): void {
+  if (bench.own)
+    bench.show({
+      ...bench.own.showing,
+      layers: { ...bench.own.showing.layers, [stack]: layer === NONE ? null : layer },
+    })
+}
+</script>
+
+<template>
+  <div class="border-line flex min-h-12 shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b px-4 py-1.5">
+    <div class="flex max-w-full min-w-24 gap-1 overflow-x-auto" role="tablist" aria-label="Controllers">
+      <button
+        v-for="controller in bench.controllers"
+        :key="controller.id"
+        type="button"
+        role="tab"
+        :data-controller="controller.id"
+        :aria-selected="controller === bench.controller"
+        class="flex h-8 items-center gap-2 rounded-md border px-2.5 whitespace-nowrap"
+        :class="
+          controller === bench.controller
+            ? 'bg-raised border-line font-bold'
+            : 'text-soft hover:text-ink border-transparent font-medium'
+        "
+        :style="
+          controller === bench.controller ? { boxShadow: `inset 0 -2px 0 var(--hue-${controller.hue})` } : {}
+        "
+        @click="bench.controllerId = controller.id"
+      >
+        <LetterBadge :letter="controller.letter" :hue="controller.hue" />{{ controller.name }}
+      </button>
+    </div>
+    <span class="bg-line mx-1 h-6 w-px" />
+    <UiSelect
+      v-if="templates.length > 1"
+      :model-value="template?.id ?? NONE"
+      label="Template"
+      caption="Template"
+      :options="templates"
+      @update:model-value="showTemplate"
+    />
+    <UiSelect
+      v-for="stack in stacks"
+      :key="stack.id"
+      :label="`Layer of ${stack.name}`"
+      :caption="stack.name"
+      :model-value="bench.own?.showing.layers[stack.id] ?? NONE"
+      :options="stack.options"
+      @update:model-value="showLayer(stack.id, $event)"
+    />
+    <UiSelect
+      v-if="passages.length > 1"
+      label="Passage"
+      caption="Passage"
+      data-testid="passage"
+      :model-value="bench.passageId ?? NONE"
+      :options="passages"
+      @update:model-value="bench.begin($event)"
+    />
+    <div class="ml-auto flex items-center gap-1.5">
+      <span class="text-soft text-xs" title="Everything here is simulated: no real port is used."
+        >simulated</span
+      >
+      <UiButton label="Switch everything off and on again" class="px-2!" @click="bench.restart()"
+        ><Power :size="14"
+      /></UiButton>
+    </div>
+  </div>
+</template>

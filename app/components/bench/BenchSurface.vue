@@ -1,0 +1,234 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { standsAt } from '#core/bench'
+import { CONTROL_KIND_NAME, controlName, modelOf, splitGestureKey, type Control } from '#core/rig'
+import { figureOf, movedGesture } from '~/lib/bench/figure'
+import { keyAreas } from '~/lib/bench/keys'
+
+/** The surface, to be played. */
+const bench = useBenchStore()
+const rigs = useRigStore()
+const frame = useTemplateRef('frame')
+const { width, height } = useElementSize(frame)
+const PADDING = 14
+
+const surface = computed(() =>
+  rigs.rig && bench.controller ? modelOf(rigs.rig, bench.controller).surface : null,
+)
+const controls = computed<readonly Control[]>(() => surface.value?.controls ?? [])
+const scale = computed(() =>
+  surface.value && width.value > 0
+    ? Math.max(
+        0.3,
+        Math.min(
+          (width.value - 2 * PADDING) / surface.value.width,
+          (height.value - 2 * PADDING) / surface.value.height,
+          3.2,
+        ),
+      )
+    : 1,
+)
+const hands = useHands(() => controls.value)
+const down = computed(
+  () => new Set(Object.values(bench.own?.held ?? {}).map(({ gesture }) => splitGestureKey(gesture).control)),
+)
+const chosen = computed(() => (bench.gesture === null ? null : splitGestureKey(bench.gesture).control))
+/** The keys of keyboards that are held, as places on the drawing in px. */
+function heldKeys(control: Control): Array<{ x: number; y: number; width: number; height: number }> {
+  const keys = control.kind === 'keybed' ? bench.keysOf(control) : null
+  if (!keys) return []
+  const held = new Set(
+    Object.values(bench.own?.held ?? {})
+      .filter(({ gesture }) => splitGestureKey(gesture).control === control.id)
+      .map(({ key }) => key),
+  )
+  const { x, y, w, h } = control.place
+  return keyAreas(keys.low, keys.high)
+    .filter(({ note }) => held.has(note))
+    .map((area) => ({
+      x: (x + area.x * w) * scale.value + 1.5,
+      y: y * scale.value + 1.5,
+      width: area.w * w * scale.value - 3,
+      height: area.h * h * scale.value - 3,
+    }))
+}
+const WRITES_INSIDE = new Set(['pad', 'xy', 'keybed', 'pedal', 'joystick'])
+
+const drawn = computed(() =>
+  controls.value.map((control) => {
+    const { place } = control
+    const stands = (gesture: string): number =>
+      bench.controller && bench.own ? standsAt(bench.controller, bench.own, gesture) : 0
+    const isInside = WRITES_INSIDE.has(control.kind)
+    const moved = movedGesture(control)
+    return {
+      control,
+      figure: figureOf(control, scale.value, stands, down.value.has(control.id)),
+      area: {
+        x: place.x * scale.value,
+        y: place.y * scale.value,
+        w: place.w * scale.value,
+        h: place.h * scale.value,
+      },
+      keys: heldKeys(control),
+      label: {
+        x: (place.x + place.w / 2) * scale.value,
+        y: isInside ? (place.y + place.h / 2) * scale.value + 4 : (place.y + place.h) * scale.value + 14,
+      },
+      spoken: `${controlName(control)}, ${CONTROL_KIND_NAME[control.kind]}${moved ? `, at ${Math.round(stands(moved) * 100)} percent` : ''}`,
+    }
+  }),
+)
+</script>
+
+<template>
+  <section
+    ref="frame"
+    class="surface-ground relative h-full min-h-0 overflow-hidden"
+    :aria-label="`Surface of ${bench.controller?.name}`"
+  >
+    <svg
+      v-if="surface && width > 0"
+      class="absolute touch-none select-none"
+      :style="{
+        left: `${(width - surface.width * scale) / 2}px`,
+        top: `${(height - surface.height * scale) / 2}px`,
+        '--own': `var(--hue-${bench.controller?.hue ?? 0})`,
+      }"
+      :width="surface.width * scale"
+      :height="surface.height * scale"
+      overflow="visible"
+      role="group"
+      :aria-label="`${bench.controller?.name}, to be played: arrows up and down move, Space presses`"
+      data-testid="bench-surface"
+      @pointerdown="hands.down"
+      @pointermove="hands.drag"
+      @pointerup="hands.up"
+      @pointercancel="hands.up"
+      @wheel="hands.wheel"
+      @keydown="hands.keyDown"
+    >
+      <rect
+        x="0.5"
+        y="0.5"
+        :width="surface.width * scale - 1"
+        :height="surface.height * scale - 1"
+        rx="12"
+        class="fill-raised stroke-line"
+      />
+      <g
+        v-for="{ control, figure, area, keys, label, spoken } in drawn"
+        :key="control.id"
+        role="button"
+        tabindex="0"
+        class="played"
+        :class="{ chosen: control.id === chosen, silent: control.silent }"
+        :data-control="control.id"
+        :aria-label="spoken"
+        :aria-pressed="down.has(control.id)"
+      >
+        <rect
+          v-bind="{ x: area.x - 4, y: area.y - 4, width: area.w + 8, height: area.h + 8 }"
+          rx="7"
+          class="halo"
+        />
+        <rect v-bind="{ x: area.x, y: area.y, width: area.w, height: area.h }" data-area fill="transparent" />
+        <path v-for="(path, index) in figure.body" :key="index" :d="path.d" :class="['part', path.ink]" />
+        <path
+          v-if="figure.level"
+          :d="figure.level.d"
+          class="level"
+          :class="figure.level.isFilled && 'filled'"
+        />
+        <rect
+          v-for="(key, index) in keys"
+          :key="`key-${index}`"
+          v-bind="key"
+          class="level filled"
+          data-held-key
+        />
+        <path v-if="figure.pointer" :d="figure.pointer" class="pointer" />
+        <text
+          v-if="control.label"
+          :x="label.x"
+          :y="label.y"
+          class="label"
+          :class="down.has(control.id) && 'on'"
+        >
+          {{ control.label }}
+        </text>
+      </g>
+    </svg>
+  </section>
+</template>
+
+<style scoped>
+.surface-ground {
+  background-image: radial-gradient(var(--line) 0.9px, transparent 1px);
+  background-size: 13px 13px;
+}
+.played {
+  cursor: pointer;
+  outline: none;
+}
+.halo {
+  fill: transparent;
+}
+.chosen .halo {
+  fill: var(--marker);
+  stroke: var(--ink);
+}
+.played:focus-visible .halo {
+  stroke: var(--ink);
+  stroke-dasharray: 2 2;
+}
+.part {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.3;
+  stroke-linecap: round;
+}
+.part.body {
+  fill: var(--raised);
+}
+.part.detail {
+  stroke: var(--faint);
+  stroke-width: 0.8;
+}
+.part.dark {
+  fill: var(--ink);
+  stroke-width: 0.6;
+}
+.silent .part {
+  stroke: var(--faint);
+  stroke-dasharray: 3 2.5;
+}
+.level {
+  fill: none;
+  stroke: var(--own);
+  stroke-width: 2.4;
+  pointer-events: none;
+}
+.level.filled {
+  fill: var(--own);
+  stroke: none;
+}
+.pointer {
+  stroke: var(--ink);
+  stroke-width: 1.8;
+  stroke-linecap: round;
+  pointer-events: none;
+}
+.label {
+  font: 550 11px var(--font-sans);
+  fill: var(--ink);
+  text-anchor: middle;
+  pointer-events: none;
+  paint-order: stroke;
+  stroke: var(--raised);
+  stroke-width: 3px;
+}
+.label.on {
+  stroke-width: 4px;
+}
+</style>

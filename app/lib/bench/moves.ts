@@ -1,0 +1,106 @@
+import type { Passing } from '#core/bench'
+import { noteName } from '#core/midi'
+import { gestureRef, parameterOf, placeRef, rigIndex, type Id, type Rig } from '#core/rig'
+import { plainNumber, spanOf, valueText } from '#core/values'
+
+/** One thing that moved at a destination, as the list of what moves shows it. */
+export interface Move {
+  key: string
+  /** The controller that moved it last. */
+  controller: Id
+  gesture: string
+  name: string
+  /** Its group and destination. */
+  place: string
+  /** Where it stands between its ends, 0–1; null where it has no value. */
+  share: number | null
+  text: string
+  /** Does it belong to another control, or to none: was it never meant to move? */
+  isStranger: boolean
+  isHeldBack: boolean
+  at: number
+}
+
+/** So many things are listed: the rest are older. */
+const MOST = 60
+
+type EffectOf = Passing['arrived'][number]['effects'][number]
+
+function moveOf(rig: Rig, passing: Passing, destinationId: Id, effect: EffectOf): Move | null {
+  const destination = rigIndex(rig).destinations.get(destinationId)
+  if (!destination) return null
+  const base = { controller: passing.controller, gesture: passing.place.gesture, at: passing.at }
+  switch (effect.kind) {
+    case 'moves':
+    case 'acts': {
+      const parameter = parameterOf(destination, effect.parameter)
+      if (!parameter) return null
+      const mapping = rig.mappings.find(({ id }) => id === effect.mapping)
+      const isOwn = mapping
+        ? mapping.gesture === placeRef(passing.place)
+        : rig.mappings.some(
+            ({ gesture, parameter: joined }) =>
+              gesture === gestureRef(passing.controller, passing.place.gesture) && joined === parameter.id,
+          )
+      const span = spanOf(parameter)
+      const isMoved = effect.kind === 'moves'
+      return {
+        ...base,
+        key: `${destinationId}/${parameter.id}`,
+        name: parameter.name,
+        place: [destination.name, ...parameter.path].join(' · '),
+        share: isMoved ? (effect.to - span.min) / (span.max - span.min) : null,
+        text: isMoved ? valueText(parameter, effect.to) : 'done',
+        isStranger: !isOwn,
+        isHeldBack: isMoved && effect.isHeldBack,
+      }
+    }
+    case 'function': {
+      const claim = destination.claims.find(({ id }) => id === effect.claim)
+      return {
+        ...base,
+        key: `${destinationId}/claim/${effect.claim}`,
+        name: claim?.function ?? '',
+        place: destination.name,
+        share: null,
+        text: 'its own function',
+        isStranger: false,
+        isHeldBack: false,
+      }
+    }
+    case 'sounds': {
+      const sound = destination.noteNames.find(({ number }) => number === effect.note)?.name
+      return {
+        ...base,
+        key: `${destinationId}/note/${effect.note}`,
+        name: sound ?? noteName(effect.note, destination.middleC ?? rig.middleC),
+        place: destination.name,
+        share: effect.velocity / 127,
+        text: effect.velocity > 0 ? `sounds, ${plainNumber(effect.velocity)}` : 'let go',
+        isStranger: false,
+        isHeldBack: false,
+      }
+    }
+    case 'program':
+    case 'nothing':
+      return null
+  }
+}
+
+/** What moved, newest first, with what has passed now; each thing once. */
+export function noteMoves(rig: Rig, before: readonly Move[], passed: readonly Passing[]): readonly Move[] {
+  const fresh = new Map<string, Move>()
+  for (const passing of passed)
+    for (const { destination, effects } of passing.arrived)
+      for (const effect of effects) {
+        const move = moveOf(rig, passing, destination, effect)
+        if (!move) continue
+        fresh.delete(move.key)
+        fresh.set(move.key, move)
+      }
+  if (fresh.size === 0) return before
+  return [...[...fresh.values()].reverse(), ...before.filter(({ key }) => !fresh.has(key))].slice(0, MOST)
+}
+
+/** The name of a parameter with its destination, for what is read out. */
+export const spokenMove = ({ name, place, text }: Move): string => `${name}, ${place}: ${text}`

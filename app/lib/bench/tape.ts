@@ -1,0 +1,141 @@
+import type { Passing } from '#core/bench'
+import { printTag, topOf } from '#core/midi'
+import { landedAt } from '#core/addresses'
+import { controlsOf, gestureName, modelOf, rigIndex, splitGestureKey, type Id, type Rig } from '#core/rig'
+
+/** So many messages are kept; the oldest go first. */
+export const MOST_KEPT = 100_000
+/** They go in pieces, so that not every message costs a copy of all. */
+const PIECE = 10_000
+
+/** Everything that passed, oldest first. `messages` is only ever added to: `count` says how many of it count. */
+export interface Tape {
+  messages: readonly Passing[]
+  count: number
+  /** How many went because they were too many. */
+  dropped: number
+}
+export const EMPTY_TAPE: Tape = { messages: [], count: 0, dropped: 0 }
+
+/** The tape with more on it. */
+export function appendTo(tape: Tape, passed: readonly Passing[]): Tape {
+  // The array is shared with the tapes before, which see no more of it than they counted.
+  const messages = (
+    tape.count === tape.messages.length ? tape.messages : tape.messages.slice(0, tape.count)
+  ) as Passing[]
+  const all = tape.count === 0 ? [] : messages
+  for (const each of passed) all.push(each)
+  if (all.length <= MOST_KEPT + PIECE) return { messages: all, count: all.length, dropped: tape.dropped }
+  const kept = all.slice(all.length - MOST_KEPT)
+  return { messages: kept, count: kept.length, dropped: tape.dropped + all.length - kept.length }
+}
+
+/** How high a message is drawn: its value as a share of what it can be; clicks a little above or below the middle. */
+export function levelOf({ message, value, amount }: Passing): number {
+  if (amount.kind === 'clicks') return 0.5 + Math.max(-0.45, Math.min(0.45, amount.by * 0.12))
+  if (amount.kind === 'signal') return 1
+  return value / (topOf(message) ?? 127)
+}
+
+export interface LanePoint {
+  at: number
+  level: number
+  value: number
+  /** Is it a blow, or its end, rather than a point of a stroke? */
+  isBlow: boolean
+}
+
+/** One control's line on the tape. */
+export interface Lane {
+  key: string
+  controller: Id
+  gesture: string
+  name: string
+  tag: string
+  letter: string
+  hue: number
+  points: readonly LanePoint[]
+  last: Passing
+}
+
+/** The name of what sent a message. */
+export function senderName(rig: Rig, { controller, place }: Passing): string {
+  const owner = rigIndex(rig).controllers.get(controller)
+  const { control, gesture } = splitGestureKey(place.gesture)
+  const found = owner && controlsOf(modelOf(rig, owner)).get(control)
+  return found ? gestureName(found, gesture) : control
+}
+
+export const tagOf = ({ message }: Passing): string => landedAt(message).map(printTag).join(', ')
+
+/** The first message of the tape at or after a time, by halving. */
+function firstSince({ messages, count }: Tape, at: number): number {
+  let [low, high] = [0, count]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if ((messages[middle]?.at ?? Infinity) < at) low = middle + 1
+    else high = middle
+  }
+  return low
+}
+
+/** The lanes of what moved since a time, the one that moved last on top; `most` of them. */
+export function lanesSince(rig: Rig, tape: Tape, since: number, most: number, only: Id | null): Lane[] {
+  const lanes = new Map<string, { first: Passing; last: Passing; points: LanePoint[] }>()
+  for (let index = firstSince(tape, since); index < tape.count; index++) {
+    const passing = tape.messages[index]
+    if (!passing || (only !== null && passing.controller !== only)) continue
+    const key = `${passing.controller}/${passing.place.gesture}#${passing.messageIndex}`
+    const lane = lanes.get(key) ?? { first: passing, last: passing, points: [] }
+    lane.last = passing
+    lane.points.push({
+      at: passing.at,
+      level: levelOf(passing),
+      value: passing.value,
+      isBlow: passing.amount.kind === 'blow' || passing.amount.kind === 'signal',
+    })
+    lanes.set(key, lane)
+  }
+  return [...lanes]
+    .sort(([, a], [, b]) => b.last.at - a.last.at)
+    .slice(0, most)
+    .map(([key, { last, points }]) => {
+      const owner = rigIndex(rig).controllers.get(last.controller)
+      return {
+        key,
+        controller: last.controller,
+        gesture: last.place.gesture,
+        name: senderName(rig, last),
+        tag: tagOf(last),
+        letter: owner?.letter ?? '',
+        hue: owner?.hue ?? 0,
+        points,
+        last,
+      }
+    })
+}
+
+/** A hole in a stroke: values that were passed over. */
+export interface Hole {
+  from: LanePoint
+  to: LanePoint
+}
+
+/** Much more was passed over than the strokes around it pass. */
+const HOLE_SHARE = 0.1
+const HOLE_TIMES = 4
+
+/** The holes of a stroke: steps far larger than the usual ones of the same movement. */
+export function holesOf(points: readonly LanePoint[], pauseMs = 250): Hole[] {
+  const steps = points.flatMap((to, index): Hole[] => {
+    const from = points[index - 1]
+    return from && !to.isBlow && to.at - from.at <= pauseMs ? [{ from, to }] : []
+  })
+  if (steps.length < 8) return []
+  const sizes = steps.map(({ from, to }) => Math.abs(to.level - from.level)).sort((a, b) => a - b)
+  const usual = sizes[sizes.length >> 1] ?? 0
+  return steps.filter(({ from, to }) => {
+    const size = Math.abs(to.level - from.level)
+    return size > HOLE_SHARE && size > HOLE_TIMES * usual
+  })
+}

@@ -1,0 +1,154 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { nineRingsRig } from '../demo'
+import { perform } from '../core/rig'
+import { writeRig } from '../core/rig/parse'
+import { By, importText, Key, startSession, type Session } from './browser'
+
+let page: Session
+beforeAll(async () => {
+  page = await startSession()
+  await page.go('/bench')
+  await page.find('[data-testid=bench-surface]')
+})
+afterAll(() => page.quit())
+
+const SURFACE = '[data-testid=bench-surface]'
+const control = (id: string): string => `${SURFACE} [data-control="${id}"]`
+async function drag(id: string, up: number, ms = 400): Promise<void> {
+  const origin = await page.find(control(id))
+  await page.driver
+    .actions()
+    .move({ origin })
+    .press()
+    .move({ origin, x: 0, y: -up, duration: ms })
+    .release()
+    .perform()
+}
+const moves = async (): Promise<string[]> => {
+  const found = await page.driver.findElements(By.css('[data-move]'))
+  return Promise.all(found.map((each) => each.getText()))
+}
+const messages = async (): Promise<number> =>
+  Number(/[\d,]+/.exec(await page.text('[data-testid=tape-count]'))?.[0].replaceAll(',', '') ?? 0)
+async function begin(passage: string): Promise<void> {
+  await page.click('button[aria-label^="Passage"]')
+  const option = By.xpath(`//*[@role="option"][contains(., "${passage}")]`)
+  await page.waitFor(passage, async () => (await page.driver.findElements(option)).length === 1)
+  await page.driver.findElement(option).click()
+}
+const stands = async (id: string): Promise<number> =>
+  Number(
+    /(\d+) percent/.exec((await (await page.find(control(id))).getAttribute('aria-label')) ?? '')?.[1] ?? -1,
+  )
+
+describe('playing the demo as found', () => {
+  it('moves two parameters at once, and the message can be followed to why', async () => {
+    await drag('fader-2', 60)
+    const listed = await page.waitFor('two that move', async () => {
+      const now = await moves()
+      return now.length > 1 ? now : undefined
+    })
+    expect((listed ?? []).join('\n')).toMatch(/Volume/)
+    expect((listed ?? []).join('\n')).toMatch(/Detune/)
+    expect(await page.text('[data-testid=strangers]')).toMatch(/not meant to/)
+    expect(await page.text('[data-testid=trace]')).toMatch(/Dust[\s\S]*1:cc17\+49[\s\S]*Loomwright/)
+    await page.click('[data-testid=trace] button[aria-label^="The next"]')
+    expect(await page.text('[data-testid=trace]')).toMatch(/Ondrel VI/)
+  })
+
+  it('draws a lane for each control that moved, and says the same as lines with bytes', async () => {
+    await drag('knob-1', 60)
+    await page.waitFor('two lanes', async () => (await page.count('[data-lane]')) === 2)
+    await page.click('[data-form=lines]')
+    expect(await page.text('[data-testid=tape-lines]')).toMatch(/1:cc110[\s\S]*b0 6e/)
+    await page.click('[data-form=strokes]')
+  })
+
+  it('is held still, and what passes meanwhile is not kept', async () => {
+    await page.click('[data-testid=hold-still]')
+    const before = await messages()
+    await drag('knob-2', 30)
+    expect(await messages()).toBe(before)
+    await page.click('[data-testid=hold-still]')
+  })
+
+  it('is played by keyboard alone', async () => {
+    await page.driver.executeScript(`document.querySelector('${control('knob-3')}').focus()`)
+    const before = await stands('knob-3')
+    await page.keys(Key.ARROW_UP, Key.ARROW_UP)
+    await page.waitFor('it to stand higher', async () => (await stands('knob-3')) > before)
+    await page.driver.executeScript(`document.querySelector('${control('key-1')}').focus()`)
+    const sent = await messages()
+    await page.keys(Key.SPACE)
+    await page.waitFor('the press', async () => (await messages()) > sent)
+  })
+
+  it('turns by the wheel, and three fingers move three faders', async () => {
+    const before = await stands('knob-4')
+    await page.driver.executeScript(
+      `document.querySelector('${control('knob-4')}').dispatchEvent(new WheelEvent('wheel', { deltaY: -100, bubbles: true, cancelable: true }))`,
+    )
+    await page.waitFor('it to turn', async () => (await stands('knob-4')) > before)
+    const faders = ['fader-4', 'fader-5', 'fader-6']
+    const places = await Promise.all(faders.map(async (id) => (await page.find(control(id))).getRect()))
+    const points = (up: number) =>
+      places.map(({ x, y, width, height }, id) => ({ x: x + width / 2, y: y + height / 2 - up, id }))
+    await page.devTools('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: points(0) })
+    for (const up of [5, 15, 25, 35])
+      await page.devTools('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints: points(up) })
+    await page.devTools('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] })
+    for (const id of faders) await page.waitFor(`${id} to move`, async () => (await stands(id)) > 10)
+  })
+
+  it('begins a passage, which sets what everything shows', async () => {
+    await begin('Transit')
+    await page.waitFor('the layer', async () =>
+      /Transit/.test(await page.text('button[aria-label^="Layer of Knobs"]')),
+    )
+  })
+})
+
+describe('a foot board that sends nothing until a switch is pressed', () => {
+  it('is explained, and heals by doing what it says', async () => {
+    const rig = perform(nineRingsRig('as-performed'), 'x', [
+      {
+        type: 'stack-set',
+        controller: 'umbrek',
+        template: 'nine-rings',
+        stack: 'rows',
+        set: { powerUp: null },
+      },
+    ]).rig
+    await page.go('/desk')
+    await page.find('[data-testid=surface]')
+    await importText(page, 'board.json', writeRig(rig))
+    await page.go('/bench')
+    await page.press('Umbrek 6')
+    const foot = async (id: string): Promise<void> => {
+      const origin = await page.find(control(id))
+      await page.driver.actions().move({ origin }).press().release().perform()
+    }
+    await foot('foot-2')
+    expect(await page.text('[data-testid=trace-broken]')).toMatch(
+      /Rows of Umbrek 6 shows no layer[\s\S]*First: Umbrek 6 · /,
+    )
+    await foot('foot-1')
+    await foot('foot-2')
+    await page.waitFor('the next thing in the way', async () =>
+      (await page.text('[data-testid=trace-broken]')).includes('counts only in Overture'),
+    )
+    await begin('Overture')
+    await page.waitFor('it to arrive', async () => (await page.count('[data-testid=trace-broken]')) === 0)
+    expect(await page.errors()).toEqual([])
+  })
+
+  it('is followed on the Desk too, and from there to the Bench', async () => {
+    await page.go('/desk')
+    await page.click('[data-control="fader-1"]')
+    await page.click('[data-testid=follow-it]')
+    expect(await page.text('[data-testid=follow]')).toMatch(/Rings[\s\S]*Loomwright[\s\S]*Volume/)
+    await page.click('[data-testid=play-it]')
+    await page.find(SURFACE)
+    expect(await page.text('[data-testid=trace]')).toMatch(/Rings/)
+  })
+})
