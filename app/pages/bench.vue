@@ -4,20 +4,39 @@ import { Pane, Splitpanes } from 'splitpanes'
 const bench = useBenchStore()
 const rigs = useRigStore()
 const adding = useAddingStore()
+const regions = useTemplateRef('regions')
+const [UPPER, SURFACE] = [54, 68]
+const upper = ref(UPPER)
+const surface = ref(SURFACE)
+interface Resized {
+  panes: ReadonlyArray<{ size: number }>
+}
+useSplitterNames(regions, () => [
+  { label: 'Size of the surface', size: surface.value },
+  { label: 'Height of the surface', size: upper.value },
+])
 </script>
 
 <template>
   <div class="h-full">
-    <div v-if="rigs.rig && bench.controller" class="flex h-full flex-col">
+    <div v-if="rigs.rig && bench.controller" ref="regions" class="flex h-full flex-col">
       <BenchBar />
-      <Splitpanes horizontal class="min-h-0 flex-1" :dbl-click-splitter="false">
-        <Pane :size="54" :min-size="25">
-          <Splitpanes :dbl-click-splitter="false">
-            <Pane :size="68" :min-size="40"><BenchSurface /></Pane>
-            <Pane :size="32" :min-size="20"><WhatMoves /></Pane>
+      <Splitpanes
+        horizontal
+        class="min-h-0 flex-1"
+        :dbl-click-splitter="false"
+        @resized="({ panes }: Resized) => (upper = panes[0]?.size ?? upper)"
+      >
+        <Pane :size="upper" :min-size="25">
+          <Splitpanes
+            :dbl-click-splitter="false"
+            @resized="({ panes }: Resized) => (surface = panes[0]?.size ?? surface)"
+          >
+            <Pane :size="surface" :min-size="40"><BenchSurface /></Pane>
+            <Pane :size="100 - surface" :min-size="20"><WhatMoves /></Pane>
           </Splitpanes>
         </Pane>
-        <Pane :size="46" :min-size="20"><TapeView /></Pane>
+        <Pane :size="100 - upper" :min-size="20"><TapeView /></Pane>
       </Splitpanes>
       <TraceFoot />
     </div>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { afterPaint } from '~/lib/after-paint'
 import { Pane, Splitpanes } from 'splitpanes'
 
 const rigs = useRigStore()
@@ -37,21 +36,10 @@ const keepSurface = ({ panes }: Resized): void => {
   preferences.surfaceSize = panes[0]?.size ?? preferences.surfaceSize
 }
 
-/** The package's splitters say neither their name nor where they stand. */
-function nameSplitters(): void {
-  const name = (index: number, label: string, size: number): void => {
-    const splitter = regions.value?.querySelectorAll('.splitpanes__splitter')[index]
-    splitter?.setAttribute('aria-label', label)
-    splitter?.setAttribute('aria-valuenow', String(Math.round(size)))
-  }
-  // The inner one comes first in the document.
-  name(0, 'Size of the surface', surfaceSize.value)
-  name(1, 'Height of the surface', preferences.upperSize)
-}
-watch(
-  [regions, isNarrow, surfaceSize, () => preferences.upperSize],
-  () => void afterPaint().then(nameSplitters),
-)
+useSplitterNames(regions, () => [
+  { label: 'Size of the surface', size: surfaceSize.value },
+  { label: 'Height of the surface', size: preferences.upperSize },
+])
 </script>
 
 <template>
