@@ -116,8 +116,8 @@ it('lights, roles and the light key, light and dark', async () => {
     await selectRun('pad', 7, 14)
     await page.click('[data-testid=lights] button[aria-label^="The surface shows"]')
     await page.press('the selected ones active')
-    await keep(theme === 'vellum' ? 'lights' : 'lights-night')
     if (theme === 'night') continue
+    await keep('lights')
     await inTheme(theme, '/sheets', '[data-testid=sheet]')
     await page.click('[data-sheet=lights]')
     await keep('light-key')
@@ -141,11 +141,6 @@ it('drawing, templates and the table', async () => {
   await page.click('[data-tool=templates]')
   await page.find('[data-stack]')
   await keep('templates')
-  await inTheme('night', '/desk', '[data-testid=lattice]')
-  await page.click('[data-tool=ledger]')
-  await page.find('[data-testid=ledger-grid] [role=row]')
-  await keep('table-night')
-  await page.click('[data-tool=ledger]')
 })
 
 it('the rig as a picture', async () => {
@@ -158,6 +153,32 @@ it('a destination map', async () => {
   await inTheme('vellum', '/sheets', '[data-testid=sheet]')
   await page.press('Ondrel VI')
   await keep('sheets-vellum')
+})
+
+it('the Bench, light and dark', async () => {
+  const move = async (id: string, up: number, duration: number): Promise<void> => {
+    const origin = await page.find(`[data-testid=bench-surface] [data-control="${id}"]`)
+    await page.driver
+      .actions()
+      .move({ origin })
+      .press()
+      .move({ origin, x: 0, y: -up / 2, duration })
+      .move({ origin, x: 0, y: -up, duration })
+      .release()
+      .perform()
+  }
+  for (const theme of ['vellum', 'night'] as const) {
+    await inTheme(theme, '/bench', '[data-testid=bench-surface]')
+    for (const [id, up] of [
+      ['knob-5', 90],
+      ['enc-2', 70],
+      ['fader-1', 30],
+      ['fader-2', 50],
+    ] as const)
+      await move(id, up, 400)
+    await page.find('[data-lane]')
+    await keep(theme === 'vellum' ? 'bench' : 'bench-night')
+  }
 })
 
 it('the first hour: a new controller, and the next step', async () => {

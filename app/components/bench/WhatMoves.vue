@@ -57,8 +57,11 @@ const ownerOf = ({ controller }: Move) =>
       class="text-conflict border-line border-t px-5 py-2 font-bold"
       data-testid="strangers"
     >
-      {{ strangers.length === 1 ? '1 moved that was' : `${strangers.length} moved that were` }} not meant to:
-      pick it, and follow the message below
+      {{
+        strangers.length === 1
+          ? '1 moved that was not meant to: pick it to follow why'
+          : `${strangers.length} moved that were not meant to: pick one to follow why`
+      }}
     </p>
   </aside>
 </template>

@@ -125,7 +125,7 @@ export interface Hole {
 const HOLE_SHARE = 0.1
 const HOLE_TIMES = 4
 
-/** The holes of a stroke: steps far larger than the usual ones of the same movement. */
+/** The holes of a stroke, the widest first: steps far larger than the usual ones of the same movement. */
 export function holesOf(points: readonly LanePoint[], pauseMs = 250): Hole[] {
   const steps = points.flatMap((to, index): Hole[] => {
     const from = points[index - 1]
@@ -134,8 +134,8 @@ export function holesOf(points: readonly LanePoint[], pauseMs = 250): Hole[] {
   if (steps.length < 8) return []
   const sizes = steps.map(({ from, to }) => Math.abs(to.level - from.level)).sort((a, b) => a - b)
   const usual = sizes[sizes.length >> 1] ?? 0
-  return steps.filter(({ from, to }) => {
-    const size = Math.abs(to.level - from.level)
-    return size > HOLE_SHARE && size > HOLE_TIMES * usual
-  })
+  const width = ({ from, to }: Hole): number => Math.abs(to.level - from.level)
+  return steps
+    .filter((hole) => width(hole) > HOLE_SHARE && width(hole) > HOLE_TIMES * usual)
+    .sort((a, b) => width(b) - width(a))
 }
