@@ -15,7 +15,8 @@ import {
 } from '../rig'
 import { valueOf, type Amount } from './amount'
 import { afterChoice, choicesOf } from './choosing'
-import { play, poweredUp, showOn, type ControllerState, type Played } from './controller'
+import { play, showOn } from './controller'
+import { poweredUp, type ControllerState, type Played } from './controller-state'
 import { AT_REST, receive, type DestinationState, type Effect } from './destination'
 import type { Hand } from './hands'
 

@@ -15,7 +15,8 @@ import {
   testRig,
   type Assigned,
 } from '../testing/rigs'
-import { LONG_PRESS_MS, play, poweredUp, showOn, type ControllerState, type Played } from './controller'
+import { LONG_PRESS_MS, play, showOn } from './controller'
+import { poweredUp, type ControllerState, type Played } from './controller-state'
 import type { Hand } from './hands'
 
 /** The cells that bytes touch, read from the bytes alone: status and number, channel from 1. */

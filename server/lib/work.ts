@@ -1,6 +1,6 @@
 import { allocate, problemsOf } from '#core/allocate'
 import { AllocateRequest } from '#core/allocate/request'
-import { traced, traceProblems, TraceRequest } from '#core/bench/trace-request'
+import { traced, traceProblems, TraceRequest } from '#core/bench/trace/request'
 import { check } from '#core/conflicts'
 import { toJson } from '#core/midi'
 import { perform } from '#core/rig'

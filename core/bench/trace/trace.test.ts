@@ -1,8 +1,8 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { nineRingsRig } from '../../demo'
-import { assignmentsOfGesture, controlsOf, modelOf, perform, type Controller, type Rig } from '../rig'
-import { joined, learned20, merged, only, rewrite, rigOf, ruled, sends20 } from '../testing/mapped-rigs'
+import { nineRingsRig } from '../../../demo'
+import { assignmentsOfGesture, controlsOf, modelOf, perform, type Controller, type Rig } from '../../rig'
+import { joined, learned20, merged, only, rewrite, rigOf, ruled, sends20 } from '../../testing/mapped-rigs'
 import {
   anyRig,
   layeredTemplates,
@@ -11,11 +11,11 @@ import {
   testController,
   testDestination,
   testRig,
-} from '../testing/rigs'
-import { playRig, switchedOn } from './bench'
-import { LONG_PRESS_MS } from './controller'
-import type { Hand } from './hands'
-import { traceGesture, traceParameter, type Trace } from './trace'
+} from '../../testing/rigs'
+import { playRig, switchedOn } from '../bench'
+import { LONG_PRESS_MS } from '../controller'
+import type { Hand } from '../hands'
+import { traceGesture, traceParameter, type Trace } from '.'
 
 /** What listens by its chart does so for whoever comes: no mapping is named. */
 function named(rig: Rig, destination: string, parameter: string, mapping: string | null): string {

@@ -1,8 +1,8 @@
 import * as z from 'zod/mini'
-import { findGesture, parameterOf, rigIndex, type Rig } from '../rig'
-import { Id, or, orNull } from '../rig/schema/primitives'
-import { GestureRef } from '../rig/schema/references'
-import { traceGesture, traceParameter, type Trace, type TraceFrom } from './trace'
+import { findGesture, parameterOf, rigIndex, type Rig } from '../../rig'
+import { Id, or, orNull } from '../../rig/schema/primitives'
+import { GestureRef } from '../../rig/schema/references'
+import { traceGesture, traceParameter, type Trace, type TraceFrom } from '.'
 
 const from = {
   /** The template and layers that controllers show, where that is not what they show at power-up. */

@@ -1,0 +1,111 @@
+import { type Keys, type SentMessage } from '../midi'
+import {
+  assignmentsAt,
+  controlsOf,
+  modelOf,
+  powerUpShowing,
+  shownPlace,
+  splitGestureKey,
+  type Control,
+  type Controller,
+  type GestureKey,
+  type Id,
+  type Place,
+  type Rig,
+  type Showing,
+} from '../rig'
+import type { Amount } from './amount'
+import type { Held } from './choosing'
+
+/** One message that has left a controller. */
+export interface Played {
+  /** ms. */
+  at: number
+  place: Place
+  messageIndex: number
+  /** As it goes out: its channel a number, its key the one that was struck. */
+  message: SentMessage
+  amount: Amount
+  /** What it carries: a value of its range, clicks, or a velocity with 0 to let go. */
+  value: number
+  /** The key that was struck; 0 where there is none. */
+  key: number
+  bytes: readonly number[]
+}
+
+/** Everything that a controller remembers. Plain data. */
+export interface ControllerState {
+  showing: Showing
+  /** Where each movement stands, 0–1; of an endless encoder what it has been turned to. */
+  positions: Readonly<Record<GestureKey, number>>
+  /** What is held down, by gesture and key. */
+  held: Readonly<Record<string, Held>>
+  /** When each gesture was pressed last, in ms. */
+  pressedAt: Readonly<Record<GestureKey, number>>
+  /** Of toggles and lists: which of their values came last. */
+  steps: Readonly<Record<string, number>>
+  /** The last value of each message. */
+  sent: Readonly<Record<string, number>>
+  /** The parameter that was selected last on each channel. */
+  selected: Readonly<Record<number, string>>
+  octaves: Readonly<Record<GestureKey, number>>
+  /** Of zones: the member that each held key plays on, and the one that was given last. */
+  members: Readonly<Record<string, number>>
+}
+
+/** A controller as it is when it is switched on: what its template shows at power-up, everything at rest. */
+export const poweredUp = (controller: Controller, template?: Id): ControllerState => ({
+  showing: powerUpShowing(controller, template),
+  positions: {},
+  held: {},
+  pressedAt: {},
+  steps: {},
+  sent: {},
+  selected: {},
+  octaves: {},
+  members: {},
+})
+
+export type Zone = Extract<Keys, { kind: 'zone' }>
+
+/** One message of an assignment. */
+export interface Spoken {
+  message: SentMessage
+  index: number
+}
+
+/** A controller while something is done with it. */
+export interface Playing {
+  rig: Rig
+  controller: Controller
+  state: ControllerState
+  sent: Played[]
+}
+
+export const controlAt = ({ rig, controller }: Playing, gesture: GestureKey): Control | null =>
+  controlsOf(modelOf(rig, controller)).get(splitGestureKey(gesture).control) ?? null
+
+/** What bends a pitch rests in its middle, and goes back there when it is let go. */
+export const restsInMiddle = (
+  controller: Controller,
+  { showing }: ControllerState,
+  gesture: GestureKey,
+): boolean => {
+  const place = shownPlace(controller, showing, gesture)
+  const messages = place ? (assignmentsAt(controller, place)?.[gesture]?.messages ?? []) : []
+  return messages.some(({ kind }) => kind === 'pitchBend')
+}
+
+/** Where a movement stands, 0–1. */
+export const standsAt = (controller: Controller, state: ControllerState, gesture: GestureKey): number =>
+  state.positions[gesture] ?? (restsInMiddle(controller, state, gesture) ? 0.5 : 0)
+
+/** What a gesture sends at a place, message by message. */
+export function messagesAt({ controller }: Playing, place: Place): Array<Spoken> {
+  const messages = assignmentsAt(controller, place)?.[place.gesture]?.messages ?? []
+  return messages.flatMap((message, index) => (message.kind === 'off' ? [] : [{ message, index }]))
+}
+
+/** Where what a gesture sends stands now; null where no layer shows. */
+export const placeOf = ({ controller, state }: Playing, gesture: GestureKey): Place | null =>
+  shownPlace(controller, state.showing, gesture)
