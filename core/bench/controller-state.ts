@@ -1,4 +1,4 @@
-import { type Keys, type SentMessage } from '../midi'
+import type { Keys, SentMessage } from '../midi'
 import {
   assignmentsAt,
   controlsOf,

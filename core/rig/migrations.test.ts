@@ -78,9 +78,7 @@ describe('a rig of version 1', () => {
 
 describe('a rig of version 2', () => {
   it('is read as the rig that it was: no mapping of it is of one key', () => {
-    const read = readRig(
-      readFileSync(new URL('../testing/old-rigs/version-2.json', import.meta.url), 'utf8'),
-    )
+    const read = readRig(readFileSync(new URL('../testing/old-rigs/version-2.json', import.meta.url), 'utf8'))
     if (!read.ok) throw new Error(JSON.stringify(read.problems))
     expect(read.rig).toEqual({ ...nineRingsRig('as-performed'), setAside: read.rig.setAside })
     expect(read.rig.mappings.every(({ key }) => key === null)).toBe(true)

@@ -1,7 +1,7 @@
 import { deliveryOf, lossOf, waysTo, type Bus, type FlowEdge, type Loss } from '../../addresses'
 import { lossWords, portWords } from '../../conflicts/words'
 import type { SentMessage } from '../../midi'
-import type { Controller, Destination, Rig } from '../../rig'
+import type { Controller, Destination } from '../../rig'
 import { pass, lose, tagsOf, type Walk } from './walk'
 
 /** The stations of one way along cables, boxes and computers. */
