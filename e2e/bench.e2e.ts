@@ -1,3 +1,4 @@
+import { parseMidi } from 'midi-file'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../demo'
 import { perform } from '../core/rig'
@@ -62,6 +63,18 @@ describe('playing the demo as found', () => {
     await page.click('[data-form=lines]')
     expect(await page.text('[data-testid=tape-lines]')).toMatch(/1:cc110[\s\S]*b0 6e/)
     await page.click('[data-form=strokes]')
+  })
+
+  it('is kept as a Standard MIDI File and as CSV, with every message', async () => {
+    const count = await messages()
+    await page.click('[data-testid=keep-midi]')
+    const file = parseMidi(await page.downloadedBytes('.mid'))
+    const events = (file.tracks[0] ?? []).filter((event) => !('meta' in event))
+    expect(events.length).toBeGreaterThanOrEqual(count)
+    await page.click('[data-testid=keep-csv]')
+    const lines = (await page.downloaded('.csv')).trim().split('\r\n')
+    expect(lines).toHaveLength(count + 1)
+    expect(lines[1]).toMatch(/Syzra 24,Dust,1:cc17\+49/)
   })
 
   it('is held still, and what passes meanwhile is not kept', async () => {

@@ -2,7 +2,7 @@ import { useEventListener } from '@vueuse/core'
 import { restsInMiddle, standsAt, type Hand } from '#core/bench'
 import { assignmentsAt, shownPlace, type Control, type GestureKey } from '#core/rig'
 import { movedGesture, pressedGesture } from '~/lib/bench/figure'
-import { keyAreas, keyAt } from '~/lib/bench/keys'
+import { keyAreas, keyAt } from '~/lib/keys'
 
 /** A pointer that holds a control. */
 interface Grip {

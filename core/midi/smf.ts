@@ -4,6 +4,7 @@ import { writeMidi, type MidiEvent } from 'midi-file'
 export interface TimedMessage {
   /** ms from the beginning. */
   at: number
+  /** One whole message or several, each with its status. */
   bytes: readonly number[]
 }
 
@@ -12,8 +13,11 @@ const TICKS_PER_QUARTER = 1000
 const TICKS_PER_MS = 2
 const TEMPO_US = 500_000
 
-/** A note or controller message, as the writer of files takes it. Throws a RangeError for any other. */
-function eventOf([status = 0, first = 0, second = 0]: readonly number[], deltaTime: number): MidiEvent {
+const PITCH_MIDDLE = 8192
+
+/** A message as the writer of files takes it. What a file has no event for goes into it as bytes. */
+function eventOf(bytes: readonly number[], deltaTime: number): MidiEvent {
+  const [status = 0, first = 0, second = 0] = bytes
   const channel = status & 0x0f
   switch (status & 0xf0) {
     case 0x80:
@@ -21,11 +25,32 @@ function eventOf([status = 0, first = 0, second = 0]: readonly number[], deltaTi
     case 0x90:
       // Velocity 0 stays a note on, as it is meant.
       return { deltaTime, type: 'noteOn', channel, noteNumber: first, velocity: second, byte9: true }
+    case 0xa0:
+      return { deltaTime, type: 'noteAftertouch', channel, noteNumber: first, amount: second }
     case 0xb0:
       return { deltaTime, type: 'controller', channel, controllerType: first, value: second }
-    default:
-      throw new RangeError(`A file of messages holds notes and controllers, not status ${status}.`)
+    case 0xc0:
+      return { deltaTime, type: 'programChange', channel, programNumber: first }
+    case 0xd0:
+      return { deltaTime, type: 'channelAftertouch', channel, amount: first }
+    case 0xe0:
+      return { deltaTime, type: 'pitchBend', channel, value: second * 128 + first - PITCH_MIDDLE }
   }
+  // A SysEx begins after its F0; all else is an escape, which holds whole messages (Standard MIDI Files 1.0, "MTrk").
+  return status === 0xf0
+    ? ({ deltaTime, type: 'sysEx', data: bytes.slice(1) } as unknown as MidiEvent)
+    : ({ deltaTime, type: 'endSysEx', data: [...bytes] } as unknown as MidiEvent)
+}
+
+/** Messages of several bytes runs as single ones: each starts at a status byte, and a SysEx ends with F7. */
+function single(bytes: readonly number[]): number[][] {
+  const found: number[][] = []
+  for (const byte of bytes) {
+    const open = found.at(-1)
+    if (byte >= 0x80 && byte !== 0xf7) found.push([byte])
+    else open?.push(byte)
+  }
+  return found
 }
 
 /** Text that a file may hold: ASCII; anything else as a question mark. */
@@ -33,12 +58,13 @@ const ascii = (text: string): string =>
   [...text].map((letter) => (letter.charCodeAt(0) < 0x80 ? letter : '?')).join('')
 
 /**
- * A Standard MIDI File of format 0 with one track (Standard MIDI Files 1.0): its name in ASCII, then notes and controllers
- * at their times, without running status, in the order of their times. Throws a RangeError for other messages.
+ * A Standard MIDI File of format 0 with one track (Standard MIDI Files 1.0): its name in ASCII, then messages at their times,
+ * without running status, in the order of their times.
  */
 export function writeSmf(name: string, messages: readonly TimedMessage[]): Uint8Array {
   let tick = 0
   const events = messages
+    .flatMap(({ at, bytes }) => single(bytes).map((each) => ({ at, bytes: each })))
     .toSorted((a, b) => a.at - b.at)
     .map(({ at, bytes }) => {
       const next = Math.round(at * TICKS_PER_MS)

@@ -3,7 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { standsAt } from '#core/bench'
 import { CONTROL_KIND_NAME, controlName, modelOf, splitGestureKey, type Control } from '#core/rig'
 import { figureOf, movedGesture } from '~/lib/bench/figure'
-import { keyAreas } from '~/lib/bench/keys'
+import { keyAreas } from '~/lib/keys'
 
 /** The surface, to be played. */
 const bench = useBenchStore()

@@ -11,6 +11,18 @@ const owners = computed(() => [
   { value: ALL, label: 'every controller' },
   ...bench.controllers.map(({ id, name }) => ({ value: id, label: name })),
 ])
+async function keep(format: 'mid' | 'csv'): Promise<void> {
+  const { tapeAsCsv, tapeAsSmf } = await import('~/lib/bench/keep')
+  if (!rigs.rig) return
+  const whose = only.value === ALL ? null : only.value
+  const name = `${rigs.rig.name} played`
+  if (format === 'csv') saveText(fileName(name, 'csv'), tapeAsCsv(rigs.rig, bench.tape, whose), 'text/csv')
+  else
+    saveBlob(
+      fileName(name, 'mid'),
+      new Blob([tapeAsSmf(name, bench.tape, whose) as BlobPart], { type: 'audio/midi' }),
+    )
+}
 type Form = 'strokes' | 'lines'
 const form = ref<Form>('strokes')
 const FORMS = [
@@ -119,6 +131,12 @@ const heading = computed(() => {
         data-testid="hold-still"
         @click="bench.isHeldStill = !bench.isHeldStill"
         >{{ bench.isHeldStill ? 'Go on' : 'Hold still' }}</UiButton
+      >
+      <UiButton :disabled="bench.tape.count === 0" data-testid="keep-midi" @click="keep('mid')"
+        >Keep as MIDI</UiButton
+      >
+      <UiButton :disabled="bench.tape.count === 0" data-testid="keep-csv" @click="keep('csv')"
+        >Keep as CSV</UiButton
       >
       <UiButton @click="bench.clear()">Clear</UiButton>
       <UiButton data-testid="silence" @click="bench.silence()">Silence all</UiButton>

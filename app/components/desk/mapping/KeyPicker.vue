@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { isBlackKey, noteName, parseNote, type MiddleC } from '#core/midi'
+import { noteName, parseNote, type MiddleC } from '#core/midi'
+import { keyAreas, type KeyArea } from '~/lib/keys'
 
 /** One key of a keyboard, typed or struck on a drawn one; none is all of them. */
 const { low, high, middleC } = defineProps<{ low: number; high: number; middleC: MiddleC }>()
@@ -24,25 +25,10 @@ const strike = (note: number): void => {
   key.value = note === key.value ? null : note
 }
 
-interface DrawnKey {
-  note: number
-  x: number
-  isBlack: boolean
-}
-const WHITE = 10
-/** Keys from the lowest to the highest, white ones side by side and black ones between. */
-const drawn = computed<DrawnKey[]>(() => {
-  let whites = 0
-  return Array.from({ length: high - low + 1 }, (_, index) => {
-    const note = low + index
-    return isBlackKey(note)
-      ? { note, x: whites * WHITE - 3, isBlack: true }
-      : { note, x: whites++ * WHITE, isBlack: false }
-  }).sort((a, b) => Number(a.isBlack) - Number(b.isBlack))
-})
-const width = computed(() => Math.max(1, drawn.value.filter(({ isBlack }) => !isBlack).length) * WHITE)
-const fillOf = ({ note, isBlack }: DrawnKey): string =>
-  note === key.value ? 'var(--marker)' : isBlack ? 'var(--ink)' : 'var(--raised)'
+/** Black keys come last, to lie above. */
+const drawn = computed(() => keyAreas(low, high).toSorted((a, b) => b.h - a.h))
+const fillOf = ({ note, h }: KeyArea): string =>
+  note === key.value ? 'var(--marker)' : h < 1 ? 'var(--ink)' : 'var(--raised)'
 </script>
 
 <template>
@@ -63,18 +49,19 @@ const fillOf = ({ note, isBlack }: DrawnKey): string =>
     <p v-if="refusal" class="text-conflict mt-1 text-xs" role="alert">{{ refusal }}</p>
     <svg
       class="border-line mt-1.5 block h-9 w-full cursor-pointer rounded border"
-      :viewBox="`0 0 ${width} 30`"
+      viewBox="0 0 100 1"
       preserveAspectRatio="none"
       aria-hidden="true"
     >
       <rect
         v-for="each in drawn"
         :key="each.note"
-        :x="each.x"
+        :x="each.x * 100"
         y="0"
-        :width="each.isBlack ? 6 : WHITE"
-        :height="each.isBlack ? 18 : 30"
+        :width="each.w * 100"
+        :height="each.h"
         :fill="fillOf(each)"
+        vector-effect="non-scaling-stroke"
         stroke="var(--ink)"
         stroke-width="0.5"
         :data-key="each.note"
