@@ -12,15 +12,7 @@ import {
   type Trace,
 } from '#core/bench'
 import { keysOf } from '#core/mappings'
-import {
-  assignmentsAt,
-  rigIndex,
-  shownPlace,
-  type Control,
-  type GestureKey,
-  type Id,
-  type Showing,
-} from '#core/rig'
+import { assignmentsAt, shownPlace, type Control, type GestureKey, type Id, type Showing } from '#core/rig'
 import { pressedGesture } from '~/lib/bench/figure'
 import { noteMoves, type Move } from '~/lib/bench/moves'
 import { appendTo, EMPTY_TAPE, type Tape } from '~/lib/bench/tape'
@@ -130,11 +122,6 @@ export const useBenchStore = defineStore('bench', () => {
     const found = traceGesture(rig, `${controller.value.id}/${gesture.value}`, { showing, scopes })
     return found.toSorted((a, b) => Number(a.broken !== null) - Number(b.broken !== null))
   })
-  const scopeOf = (destination: Id): string | null => {
-    const scope = state.value?.destinations[destination]?.scope
-    const owner = rigs.rig ? rigIndex(rigs.rig).destinations.get(destination) : null
-    return owner?.scopes.find(({ id }) => id === scope)?.name ?? null
-  }
 
   return {
     state,
@@ -156,7 +143,6 @@ export const useBenchStore = defineStore('bench', () => {
     clear,
     restart,
     follow,
-    scopeOf,
     keysOf: playedKeys,
   }
 })

@@ -161,53 +161,56 @@ function chooseElsewhere(running: Running, controller: Controller, hand: Hand, a
     }
 }
 
+/** What becomes of the rig, and what passed. */
+export interface Step {
+  state: BenchState
+  passed: readonly Passing[]
+}
+
+/** Let one controller do something, and bring what it sends to every destination. Nothing where it is not in use. */
+function doWith(
+  rig: Rig,
+  state: BenchState,
+  id: Id,
+  act: (controller: Controller, before: ControllerState) => ReturnType<typeof play>,
+  then: (running: Running, controller: Controller) => void = () => undefined,
+): Step {
+  const running: Running = { rig, state, passed: [] }
+  const controller = rigIndex(rig).controllers.get(id)
+  const before = state.controllers[id]
+  if (!controller || !before) return { state, passed: [] }
+  const { state: after, sent } = act(controller, before)
+  withController(running, id, after)
+  pass(running, controller, sent)
+  then(running, controller)
+  return { state: running.state, passed: running.passed }
+}
+
 /**
  * A hand does something with a controller at `at` ms: what is sent, along the rig's cables to every destination, and what moves
  * there. Reproducible: the same state and hands give the same messages at the same times.
  */
-export function playRig(
-  rig: Rig,
-  state: BenchState,
-  controllerId: Id,
-  hand: Hand,
-  at: number,
-): { state: BenchState; passed: readonly Passing[] } {
-  const running: Running = { rig, state, passed: [] }
-  const controller = rigIndex(rig).controllers.get(controllerId)
-  const before = state.controllers[controllerId]
-  if (!controller || !before) return { state, passed: [] }
-  const { state: after, sent } = play(rig, controller, before, hand, at)
-  withController(running, controllerId, after)
-  pass(running, controller, sent)
-  chooseElsewhere(running, controller, hand, at)
-  return { state: running.state, passed: running.passed }
-}
+export const playRig = (rig: Rig, state: BenchState, controllerId: Id, hand: Hand, at: number): Step =>
+  doWith(
+    rig,
+    state,
+    controllerId,
+    (controller, before) => play(rig, controller, before, hand, at),
+    (running, controller) => chooseElsewhere(running, controller, hand, at),
+  )
 
 /** Put a controller to another template or layers by hand, as its own buttons do. */
-export function showOnRig(
+export const showOnRig = (
   rig: Rig,
   state: BenchState,
   controllerId: Id,
   showing: ControllerState['showing'],
   at: number,
-): { state: BenchState; passed: readonly Passing[] } {
-  const running: Running = { rig, state, passed: [] }
-  const controller = rigIndex(rig).controllers.get(controllerId)
-  const before = state.controllers[controllerId]
-  if (!controller || !before) return { state, passed: [] }
-  const { state: after, sent } = showOn(rig, controller, before, showing, at)
-  withController(running, controllerId, after)
-  pass(running, controller, sent)
-  return { state: running.state, passed: running.passed }
-}
+): Step =>
+  doWith(rig, state, controllerId, (controller, before) => showOn(rig, controller, before, showing, at))
 
 /** Begin a passage: every controller shows and every destination is in what it says; the rest stays. */
-export function beginPassage(
-  rig: Rig,
-  state: BenchState,
-  passage: Passage,
-  at: number,
-): { state: BenchState; passed: readonly Passing[] } {
+export function beginPassage(rig: Rig, state: BenchState, passage: Passage, at: number): Step {
   let now = state
   const passed: Passing[] = []
   for (const controller of rig.controllers) {

@@ -42,7 +42,7 @@ function eventOf(bytes: readonly number[], deltaTime: number): MidiEvent {
     : ({ deltaTime, type: 'endSysEx', data: [...bytes] } as unknown as MidiEvent)
 }
 
-/** Messages of several bytes runs as single ones: each starts at a status byte, and a SysEx ends with F7. */
+/** Bytes of several messages, taken apart: each message starts at a status byte, and a SysEx ends with F7. */
 function single(bytes: readonly number[]): number[][] {
   const found: number[][] = []
   for (const byte of bytes) {

@@ -45,28 +45,11 @@ function showLayer(stack: string, layer: string): void {
 
 <template>
   <div class="border-line flex min-h-12 shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b px-4 py-1.5">
-    <div class="flex max-w-full min-w-24 gap-1 overflow-x-auto" role="tablist" aria-label="Controllers">
-      <button
-        v-for="controller in bench.controllers"
-        :key="controller.id"
-        type="button"
-        role="tab"
-        :data-controller="controller.id"
-        :aria-selected="controller === bench.controller"
-        class="flex h-8 items-center gap-2 rounded-md border px-2.5 whitespace-nowrap"
-        :class="
-          controller === bench.controller
-            ? 'bg-raised border-line font-bold'
-            : 'text-soft hover:text-ink border-transparent font-medium'
-        "
-        :style="
-          controller === bench.controller ? { boxShadow: `inset 0 -2px 0 var(--hue-${controller.hue})` } : {}
-        "
-        @click="bench.controllerId = controller.id"
-      >
-        <LetterBadge :letter="controller.letter" :hue="controller.hue" />{{ controller.name }}
-      </button>
-    </div>
+    <ControllerTabs
+      :controllers="bench.controllers"
+      :shown="bench.controller"
+      @choose="bench.controllerId = $event"
+    />
     <span class="bg-line mx-1 h-6 w-px" />
     <UiSelect
       v-if="templates.length > 1"

@@ -49,31 +49,11 @@ const shownLayer = (stack: string): string => desk.shown?.layers[stack] ?? NONE
 
 <template>
   <div class="border-line flex min-h-12 shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b px-4 py-1.5">
-    <div class="flex max-w-full min-w-24 gap-1 overflow-x-auto" role="tablist" aria-label="Controllers">
-      <button
-        v-for="controller in desk.controllers"
-        :key="controller.id"
-        type="button"
-        role="tab"
-        :data-controller="controller.id"
-        :aria-selected="controller === desk.controller"
-        class="flex h-8 items-center gap-2 rounded-md border px-2.5 whitespace-nowrap"
-        :class="[
-          controller === desk.controller
-            ? 'bg-raised border-line font-bold'
-            : 'text-soft hover:text-ink border-transparent font-medium',
-          !controller.inUse && 'italic',
-        ]"
-        :style="
-          controller === desk.controller ? { boxShadow: `inset 0 -2px 0 var(--hue-${controller.hue})` } : {}
-        "
-        @click="desk.chooseController(controller.id)"
-      >
-        <LetterBadge :letter="controller.letter" :hue="controller.hue" />
-        {{ controller.name }}
-        <span v-if="!controller.inUse" class="text-soft text-2xs">put away</span>
-      </button>
-    </div>
+    <ControllerTabs
+      :controllers="desk.controllers"
+      :shown="desk.controller"
+      @choose="desk.chooseController($event)"
+    />
     <UiButton
       look="plain"
       class="px-1.5!"

@@ -1,5 +1,5 @@
 import { inkedPaths, type InkedPath } from '#core/sheets/drawing'
-import { splitGestureKey, type Control, type GestureKey } from '#core/rig'
+import type { Control, GestureKey } from '#core/rig'
 
 /** A control as it stands while it is played, in px. */
 export interface Figure {
@@ -140,4 +140,3 @@ export const pressedGesture = ({ id, gestures, kind }: Control): GestureKey | nu
     kind === 'pedal' ? undefined : gestures.find((gesture) => ['push', 'strike', 'press'].includes(gesture))
   return found ? `${id}.${found}` : null
 }
-export const controlOf = (gesture: GestureKey): string => splitGestureKey(gesture).control

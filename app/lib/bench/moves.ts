@@ -101,6 +101,3 @@ export function noteMoves(rig: Rig, before: readonly Move[], passed: readonly Pa
   if (fresh.size === 0) return before
   return [...[...fresh.values()].reverse(), ...before.filter(({ key }) => !fresh.has(key))].slice(0, MOST)
 }
-
-/** The name of a parameter with its destination, for what is read out. */
-export const spokenMove = ({ name, place, text }: Move): string => `${name}, ${place}: ${text}`
