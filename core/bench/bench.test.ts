@@ -245,4 +245,13 @@ describe('the demo', () => {
         expect(state.controllers[controller]?.showing.template).toBe(template)
     }
   })
+
+  it('lets one switch choose on another controller too', () => {
+    const rig = nineRingsRig('as-performed')
+    const knobs = (state: BenchState) => state.controllers.syzra?.showing.layers.knobs
+    const start = switchedOn(rig)
+    const hand: Hand = { kind: 'press', gesture: 'foot-1.press' }
+    const pressed = playRig(rig, start, 'umbrek', hand, 0).state
+    expect([knobs(start), knobs(pressed)]).toEqual(['overture', 'rings'])
+  })
 })
