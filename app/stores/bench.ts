@@ -92,9 +92,9 @@ export const useBenchStore = defineStore('bench', () => {
     moves.value = []
   }
   /** Go to a controller, and follow one of its movements. */
-  function follow(id: Id, of: GestureKey): void {
+  function follow(id: Id, of: GestureKey | null): void {
     controllerId.value = id
-    gesture.value = of
+    if (of !== null) gesture.value = of
   }
 
   /** The keys that a keyboard plays in the layer that shows. */

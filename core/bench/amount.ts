@@ -56,3 +56,33 @@ function valueIn(travel: Travel, amount: Amount): number {
       return 0
   }
 }
+
+/** How much a hand did that made a message carry a value. Inverse of `valueOf`, as far as the value tells. */
+export function amountOf(
+  message: SentMessage,
+  value: number,
+  control: { detentsPerTurn: number | null },
+): Amount {
+  const travel = travelOf(message, control)
+  switch (travel.kind) {
+    case 'sweep': {
+      const [first, last] = [travel.at(0), travel.at(travel.count - 1)]
+      const share = last === first ? 1 : (value - first) / (last - first)
+      return { kind: 'share', of: Math.min(1, Math.max(0, share)) }
+    }
+    case 'points': {
+      if (message.kind === 'note') return { kind: 'blow', velocity: value }
+      const index = travel.values.lastIndexOf(value)
+      if (travel.values.length < 2) return { kind: 'share', of: 1 }
+      const share = index < 0 ? (value > 0 ? 1 : 0) : index / (travel.values.length - 1)
+      return { kind: 'share', of: share }
+    }
+    case 'clicks':
+      return { kind: 'clicks', by: value }
+    case 'strike':
+      return { kind: 'blow', velocity: value }
+    case 'signal':
+    case 'nothing':
+      return { kind: 'signal' }
+  }
+}

@@ -41,7 +41,7 @@ const USUAL_DETENTS = 24
 const heldKey = (gesture: GestureKey, key = 0): string => `${gesture} ${key}`
 
 /** Show other layers or another template, and send what is sent when a layer is shown. */
-function show(playing: Playing, at: number, showing: Showing): void {
+export function show(playing: Playing, at: number, showing: Showing): void {
   if (showing === playing.state.showing) return
   const { rig, controller } = playing
   const gestures = [...controlsOf(modelOf(rig, controller)).values()].flatMap(({ id, gestures: kinds }) =>

@@ -33,7 +33,7 @@ const ownerOf = ({ controller }: Run) =>
           role="listitem"
           class="hover:bg-hair absolute inset-x-0 grid grid-cols-[5rem_1.5rem_minmax(8rem,14rem)_8rem_10rem_minmax(0,1fr)_9rem] items-center gap-2 rounded px-1 text-left"
           :style="{ height: `${linePx}px`, transform: `translateY(${line.start}px)` }"
-          @click="bench.follow(runs[line.index]?.controller ?? '', runs[line.index]?.gesture ?? '')"
+          @click="bench.follow(runs[line.index]?.controller ?? '', runs[line.index]?.gesture ?? null)"
         >
           <span class="tag text-soft text-xs">{{ runs[line.index]?.time }}</span>
           <LetterBadge

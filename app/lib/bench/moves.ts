@@ -1,6 +1,6 @@
 import type { Passing } from '#core/bench'
 import { noteName } from '#core/midi'
-import { gestureRef, parameterOf, placeRef, rigIndex, type Id, type Rig } from '#core/rig'
+import { parameterOf, placeRef, rigIndex, type Id, type Rig } from '#core/rig'
 import { plainNumber, spanOf, valueText } from '#core/values'
 
 /** One thing that moved at a destination, as the list of what moves shows it. */
@@ -8,7 +8,8 @@ export interface Move {
   key: string
   /** The controller that moved it last. */
   controller: Id
-  gesture: string
+  /** Null where no control of the template sent it. */
+  gesture: string | null
   name: string
   /** Its group and destination. */
   place: string
@@ -29,19 +30,19 @@ type EffectOf = Passing['arrived'][number]['effects'][number]
 function moveOf(rig: Rig, passing: Passing, destinationId: Id, effect: EffectOf): Move | null {
   const destination = rigIndex(rig).destinations.get(destinationId)
   if (!destination) return null
-  const base = { controller: passing.controller, gesture: passing.place.gesture, at: passing.at }
+  const base = { controller: passing.controller, gesture: passing.place?.gesture ?? null, at: passing.at }
   switch (effect.kind) {
     case 'moves':
     case 'acts': {
       const parameter = parameterOf(destination, effect.parameter)
       if (!parameter) return null
       const mapping = rig.mappings.find(({ id }) => id === effect.mapping)
-      const isOwn = mapping
-        ? mapping.gesture === placeRef(passing.place)
-        : rig.mappings.some(
-            ({ gesture, parameter: joined }) =>
-              gesture === gestureRef(passing.controller, passing.place.gesture) && joined === parameter.id,
-          )
+      const sender = passing.place && placeRef(passing.place)
+      const isOwn =
+        sender !== null &&
+        (mapping
+          ? mapping.gesture === sender
+          : rig.mappings.some(({ gesture, parameter: joined }) => gesture === sender && joined === parameter.id))
       const span = spanOf(parameter)
       const isMoved = effect.kind === 'moves'
       return {

@@ -1,13 +1,14 @@
 import type { Passing } from '#core/bench'
 import { parameterName, parameterOf, rigIndex, type Id, type Rig } from '#core/rig'
 import { valueText } from '#core/values'
-import { senderName, tagOf, type Tape } from './tape'
+import { senderKey, senderName, tagOf, type Tape } from './tape'
 
 /** Messages of one control that follow one another, as one line. */
 export interface Run {
   key: string
   controller: Id
-  gesture: string
+  /** Null where no control of the template sends it. */
+  gesture: string | null
   name: string
   tag: string
   /** From, to, and how many. */
@@ -75,7 +76,7 @@ export function runsOf(rig: Rig, { messages, count }: Tape, only: Id | null): Ru
   for (let index = Math.max(0, count - MOST_READ); index < count; index++) {
     const passing = messages[index]
     if (!passing || (only !== null && passing.controller !== only)) continue
-    const sender = `${passing.controller}/${passing.place.gesture}#${passing.messageIndex}`
+    const sender = senderKey(passing)
     const run = open.get(sender)
     const isOn = run && passing.at - run.last.at <= PAUSE_MS && passing.amount.kind !== 'blow'
     if (run && isOn) {
@@ -90,7 +91,7 @@ export function runsOf(rig: Rig, { messages, count }: Tape, only: Id | null): Ru
   return groups.reverse().map(({ first, last, count: length, key }) => ({
     key,
     controller: last.controller,
-    gesture: last.place.gesture,
+    gesture: last.place?.gesture ?? null,
     name: senderName(rig, last),
     tag: tagOf(last),
     values: valueWords(first, last, length),

@@ -34,7 +34,7 @@ export function appendTo(tape: Tape, passed: readonly Passing[]): Tape {
 export function levelOf({ message, value, amount }: Passing): number {
   if (amount.kind === 'clicks') return 0.5 + Math.max(-0.45, Math.min(0.45, amount.by * 0.12))
   if (amount.kind === 'signal') return 1
-  return value / (topOf(message) ?? 127)
+  return value / ((message && topOf(message)) ?? 127)
 }
 
 export interface LanePoint {
@@ -49,7 +49,8 @@ export interface LanePoint {
 export interface Lane {
   key: string
   controller: Id
-  gesture: string
+  /** Null where no control of the template sends it. */
+  gesture: string | null
   name: string
   tag: string
   letter: string
@@ -58,15 +59,32 @@ export interface Lane {
   last: Passing
 }
 
+/** What a message that no template sends is called in place of its control. */
+const UNWRITTEN = 'not in the template'
+
+/** One name for each control's message, or for each address that no control sends. */
+export const senderKey = (passing: Passing): string =>
+  `${passing.controller}/${passing.place ? `${passing.place.gesture}#${passing.messageIndex}` : `? ${tagOf(passing)}`}`
+
 /** The name of what sent a message. */
 export function senderName(rig: Rig, { controller, place }: Passing): string {
+  if (!place) return UNWRITTEN
   const owner = rigIndex(rig).controllers.get(controller)
   const { control, gesture } = splitGestureKey(place.gesture)
   const found = owner && controlsOf(modelOf(rig, owner)).get(control)
   return found ? gestureName(found, gesture) : control
 }
 
-export const tagOf = ({ message }: Passing): string => landedAt(message).map(printTag).join(', ')
+/** Where a message lands in writing; what has no address is named by its status (MIDI 1.0, "System Common Messages"). */
+export const tagOf = ({ message, bytes }: Passing): string =>
+  message ? landedAt(message).map(printTag).join(', ') : (COMMON[bytes[0] ?? 0] ?? 'bytes')
+
+const COMMON: Readonly<Record<number, string>> = {
+  0xf1: 'time code',
+  0xf2: 'song position',
+  0xf3: 'song',
+  0xf6: 'tune request',
+}
 
 /** The first message of the tape at or after a time, by halving. */
 function firstSince({ messages, count }: Tape, at: number): number {
@@ -85,7 +103,7 @@ export function lanesSince(rig: Rig, tape: Tape, since: number, most: number, on
   for (let index = firstSince(tape, since); index < tape.count; index++) {
     const passing = tape.messages[index]
     if (!passing || (only !== null && passing.controller !== only)) continue
-    const key = `${passing.controller}/${passing.place.gesture}#${passing.messageIndex}`
+    const key = senderKey(passing)
     const lane = lanes.get(key) ?? { first: passing, last: passing, points: [] }
     lane.last = passing
     lane.points.push({
@@ -104,7 +122,7 @@ export function lanesSince(rig: Rig, tape: Tape, since: number, most: number, on
       return {
         key,
         controller: last.controller,
-        gesture: last.place.gesture,
+        gesture: last.place?.gesture ?? null,
         name: senderName(rig, last),
         tag: tagOf(last),
         letter: owner?.letter ?? '',

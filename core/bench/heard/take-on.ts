@@ -1,0 +1,103 @@
+import { keepsState, travelOf } from '../../midi'
+import { controlsOf, modelOf, placeKey, splitGestureKey, type Place } from '../../rig'
+import type { Amount } from '../amount'
+import { chosenBy, restored } from '../choosing'
+import { show } from '../controller'
+import { messagesAt, type Playing } from '../controller-state'
+import { sentName } from '../send'
+import type { Heard } from './attribute'
+
+const heldKey = (gesture: string, key: number): string => `${gesture} ${key}`
+
+/** Does an amount say that something is down? */
+const isDown = (amount: Amount): boolean =>
+  amount.kind === 'blow' ? amount.velocity > 0 : amount.kind === 'share' ? amount.of > 0 : true
+
+/** Something was pressed, as far as what it sent says: it is held, and chooses what it chooses. */
+function pressed(playing: Playing, at: number, place: Place, key: number, isKept: boolean): boolean {
+  const { gesture } = place
+  const chosen = chosenBy(playing.rig, playing.controller, playing.state.showing, gesture)
+  const held = {
+    gesture,
+    key,
+    at,
+    isLong: true,
+    place: chosen.isChange ? place : null,
+    before: chosen.before,
+  }
+  playing.state = {
+    ...playing.state,
+    pressedAt: { ...playing.state.pressedAt, [gesture]: at },
+    held: isKept ? playing.state.held : { ...playing.state.held, [heldKey(gesture, key)]: held },
+  }
+  show(playing, at, chosen.showing)
+  return true
+}
+
+function letGo(playing: Playing, at: number, { gesture }: Place, key: number): void {
+  const name = heldKey(gesture, key)
+  const held = playing.state.held[name]
+  if (!held) return
+  const { [name]: _, ...others } = playing.state.held
+  playing.state = { ...playing.state, held: others }
+  show(playing, at, restored(playing.state.showing, held))
+}
+
+/** Show the layer that something was sent in: the hardware shows it, for it has sent it. */
+function follow(playing: Playing, { template, layer }: Place): void {
+  const stack = playing.controller.templates
+    .find(({ id }) => id === template)
+    ?.stacks.find(({ layers }) => layers.some(({ id }) => id === layer))
+  if (!stack || layer === null) return
+  const { showing } = playing.state
+  playing.state = {
+    ...playing.state,
+    showing: { ...showing, layers: { ...showing.layers, [stack.id]: layer } },
+  }
+}
+
+/**
+ * What a controller must stand at, for it has sent this: where its movement stands, what is held, and which layer shows. True
+ * where something was pressed.
+ */
+export function takeOn(playing: Playing, at: number, heard: Heard, amount: Amount): boolean {
+  const { place, message } = heard
+  if (!place || !message) return false
+  if (!heard.isShown) follow(playing, place)
+  const control = controlsOf(modelOf(playing.rig, playing.controller)).get(
+    splitGestureKey(place.gesture).control,
+  )
+  const spoken = messagesAt(playing, place).find(({ index }) => index === heard.messageIndex)
+  if (!control || !spoken) return false
+  const { gesture } = place
+  const travel = travelOf(spoken.message, control)
+  playing.state = {
+    ...playing.state,
+    sent: { ...playing.state.sent, [sentName(place, spoken, heard.key)]: heard.value },
+  }
+  if (travel.kind === 'sweep') {
+    if (amount.kind === 'share')
+      playing.state = {
+        ...playing.state,
+        positions: { ...playing.state.positions, [gesture]: amount.of },
+      }
+    return false
+  }
+  if (travel.kind === 'points' && travel.isKept)
+    playing.state = {
+      ...playing.state,
+      steps: {
+        ...playing.state.steps,
+        [`${placeKey(place)}#${heard.messageIndex}`]: Math.max(0, travel.values.lastIndexOf(heard.value)),
+      },
+    }
+  if (travel.kind === 'clicks' || spoken.message.moment !== 'move') return false
+  const isKept = keepsState(travel) || travel.kind === 'signal' || travel.kind === 'nothing'
+  if (isKept || isDown(amount)) {
+    if (!isKept && playing.state.held[heldKey(gesture, heard.key)]) return false
+    const isAlone = isKept || (travel.kind === 'points' && travel.values.length < 2)
+    return pressed(playing, at, place, heard.key, isAlone)
+  }
+  letGo(playing, at, place, heard.key)
+  return false
+}
