@@ -1,9 +1,20 @@
-import { rigIndex, showingIn, type Id, type Passage, type Rig } from '../rig'
+import { rigIndex, showingIn, type GestureKey, type Id, type Passage, type Rig } from '../rig'
 import { play, showOn } from './controller'
 import { poweredUp, type ControllerState } from './controller-state'
 import { AT_REST } from './destination'
 import type { Hand } from './hands'
-import { chooseElsewhere, doWith, type BenchState, type Passing, type Step } from './running'
+import type { Misbehaviour } from './misbehave'
+import {
+  chooseElsewhere,
+  comeBackElsewhere,
+  comeInAt,
+  doWith,
+  startRunning,
+  stepOf,
+  type BenchState,
+  type Passing,
+  type Step,
+} from './running'
 
 /** The rig as it is when everything is switched on. */
 export const switchedOn = (rig: Rig): BenchState => ({
@@ -12,6 +23,9 @@ export const switchedOn = (rig: Rig): BenchState => ({
   ),
   destinations: Object.fromEntries(rig.destinations.map(({ id }) => [id, AT_REST])),
   busyUntil: {},
+  comesBack: {},
+  misbehaving: {},
+  taught: rig.mappings,
 })
 
 /**
@@ -35,6 +49,9 @@ export function keptOn(rig: Rig, before: BenchState): BenchState {
       Object.entries(fresh.destinations).map(([id, state]) => [id, before.destinations[id] ?? state]),
     ),
     busyUntil: before.busyUntil,
+    comesBack: before.comesBack,
+    misbehaving: before.misbehaving,
+    taught: before.taught,
   }
 }
 
@@ -49,9 +66,15 @@ export const playRig = (rig: Rig, state: BenchState, controllerId: Id, hand: Han
     controllerId,
     (controller, before) => play(rig, controller, before, hand, at),
     (running, controller) => {
-      if (hand.kind === 'press') chooseElsewhere(running, controller, hand.gesture, at)
+      const [before, after] = [heldIn(state, controllerId), heldIn(running.state, controllerId)]
+      for (const gesture of after) if (!before.has(gesture)) chooseElsewhere(running, controller, gesture, at)
+      for (const gesture of before)
+        if (!after.has(gesture)) comeBackElsewhere(running, controller, gesture, at)
     },
   )
+
+const heldIn = ({ controllers }: BenchState, id: Id): ReadonlySet<GestureKey> =>
+  new Set(Object.values(controllers[id]?.held ?? {}).map(({ gesture }) => gesture))
 
 /** Put a controller to another template or layers by hand, as its own buttons do. */
 export const showOnRig = (
@@ -67,12 +90,14 @@ export const showOnRig = (
 export function beginPassage(rig: Rig, state: BenchState, passage: Passage, at: number): Step {
   let now = state
   const passed: Passing[] = []
+  let isCut = false
   for (const controller of rig.controllers) {
     const before = now.controllers[controller.id]
     if (!before) continue
     const next = showOnRig(rig, now, controller.id, showingIn(passage, controller, before.showing), at)
     now = next.state
     passed.push(...next.passed)
+    isCut ||= next.isCut
   }
   const scopes = Object.fromEntries(passage.scopes.map(({ destination, scope }) => [destination, scope]))
   return {
@@ -86,5 +111,35 @@ export function beginPassage(rig: Rig, state: BenchState, passage: Passage, at: 
       ),
     },
     passed,
+    isCut,
   }
 }
+
+/** Bytes from outside come in at a controller at `at` ms: lights, choices, an identity request. */
+export function comeInRig(
+  rig: Rig,
+  state: BenchState,
+  controllerId: Id,
+  bytes: readonly number[],
+  at: number,
+): Step {
+  const run = startRunning(rig, state)
+  const controller = rigIndex(rig).controllers.get(controllerId)
+  if (controller) comeInAt(run, controller, bytes, at)
+  return stepOf(run)
+}
+
+/** Ask a destination to do some things wrong, and nothing else. */
+export const misbehave = (state: BenchState, destination: Id, does: readonly Misbehaviour[]): BenchState => ({
+  ...state,
+  misbehaving: { ...state.misbehaving, [destination]: does },
+})
+
+/** Put a destination into a scope by hand; null into none. */
+export const enterScope = (state: BenchState, destination: Id, scope: Id | null): BenchState => ({
+  ...state,
+  destinations: {
+    ...state.destinations,
+    [destination]: { ...(state.destinations[destination] ?? AT_REST), scope },
+  },
+})

@@ -51,6 +51,15 @@ export interface ControllerState {
   octaves: Readonly<Record<GestureKey, number>>
   /** Of zones: the member that each held key plays on, and the one that was given last. */
   members: Readonly<Record<string, number>>
+  /** Of lights of which one of many is bright: the gesture that was pressed last, by the group. */
+  chosen: Readonly<Record<string, GestureKey>>
+  /** What lights were set to from outside, by control: an index of the palette, or a value that a destination sent back. */
+  lights: Readonly<Record<Id, LightSet>>
+}
+
+export interface LightSet {
+  by: 'index' | 'value'
+  value: number
 }
 
 /** A controller as it is when it is switched on: what its template shows at power-up, everything at rest. */
@@ -64,6 +73,8 @@ export const poweredUp = (controller: Controller, template?: Id): ControllerStat
   selected: {},
   octaves: {},
   members: {},
+  chosen: {},
+  lights: {},
 })
 
 export type Zone = Extract<Keys, { kind: 'zone' }>

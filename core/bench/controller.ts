@@ -11,6 +11,7 @@ import {
   type Showing,
 } from '../rig'
 import { chosenBy, restored } from './choosing'
+import { chosenAfter } from './lights'
 import {
   controlAt,
   messagesAt,
@@ -71,6 +72,7 @@ function press(playing: Playing, at: number, gesture: GestureKey, force: number,
   playing.state = {
     ...playing.state,
     pressedAt: { ...playing.state.pressedAt, [gesture]: isDouble ? -Infinity : at },
+    chosen: place ? chosenAfter(playing, place) : playing.state.chosen,
     held: {
       ...playing.state.held,
       [name]: {

@@ -1,5 +1,6 @@
 import { landedAt, matchOf, claimCovers, cellsListened, type Bus } from '../addresses'
 import {
+  CHANNELS,
   decodeClicks,
   encodeClicks,
   topOf,
@@ -9,8 +10,20 @@ import {
   type SentMessage,
 } from '../midi'
 import { chartedAt, isInForce, listeningOf } from '../mappings'
-import { memoOf, type Claim, type Destination, type Id, type Mapping, type Parameter, type Rig } from '../rig'
+import {
+  memoOf,
+  memoOfTwo,
+  parameterOf,
+  rigIndex,
+  type Claim,
+  type Destination,
+  type Id,
+  type Mapping,
+  type Parameter,
+  type Rig,
+} from '../rig'
 import { clickSize, followed, mappedRange, positionOf, settled, spanOf, valueAt } from '../values'
+import { timesTaken, type Misbehaviour } from './misbehave'
 
 /** What a destination remembers. Plain data. */
 export interface DestinationState {
@@ -20,9 +33,19 @@ export interface DestinationState {
   scope: Id | null
   /** Where the control of each mapping was heard last, 0–1. */
   controls: Readonly<Record<Id, number>>
+  /** How many messages have come. */
+  received: number
 }
 
-export const AT_REST: DestinationState = { values: {}, scope: null, controls: {} }
+export const AT_REST: DestinationState = { values: {}, scope: null, controls: {}, received: 0 }
+
+/** How a destination behaves: well, unless it is asked to do something wrong. */
+export interface Manners {
+  does: readonly Misbehaviour[]
+  /** The mappings that it was taught when it was switched on; some may be gone since. */
+  taught: readonly Mapping[]
+}
+const WELL: Manners = { does: [], taught: [] }
 
 /** What a destination did with a message. */
 export type Effect =
@@ -75,6 +98,19 @@ const earsIn = memoOf((rig: Rig) => {
   return byDestination
 })
 
+/** What a destination listens to besides, for it was taught it once and the rig no longer says so. */
+const oldEarsIn = memoOfTwo((rig: Rig, taught: readonly Mapping[]) => {
+  const now = new Map(rig.mappings.map((mapping) => [mapping.id, mapping]))
+  return taught.flatMap((mapping): Array<Ear & { destination: Id }> => {
+    const destination = rigIndex(rig).destinations.get(mapping.destination)
+    const parameter = destination ? parameterOf(destination, mapping.parameter) : null
+    const current = now.get(mapping.id)
+    const isSame = current && JSON.stringify(current.learnedAt) === JSON.stringify(mapping.learnedAt)
+    if (!parameter || chartedAt(parameter) || mapping.learnedAt === null || isSame) return []
+    return [{ destination: mapping.destination, parameter, mapping, address: mapping.learnedAt }]
+  })
+})
+
 /** The 7-bit value that is on the wire for clicks. */
 const rawOf = ({ message, value }: Arriving): number =>
   'behaviour' in message && message.behaviour.kind === 'relative'
@@ -101,6 +137,7 @@ function moved(
   destination: Destination,
   { parameter, mapping }: Ear,
   arriving: Arriving,
+  jumps: boolean,
 ): { state: DestinationState; effect: Moves | null } {
   const range = mappedRange(mapping ?? PLAIN, parameter)
   const from = standing(state, parameter)
@@ -136,7 +173,7 @@ function moved(
   const last = state.controls[key]
   const stands = Math.min(1, Math.max(0, positionOf(range, from)))
   // A switch or choice is set, not approached.
-  const takeover = range.span.count === null ? (mapping?.takeover ?? 'at-once') : 'at-once'
+  const takeover = range.span.count === null && !jumps ? (mapping?.takeover ?? 'at-once') : 'at-once'
   // What nothing has moved yet is there to be taken. Else it counts as met within one step of seven bits, which rounding
   // may part.
   const isUntouched = state.values[parameter.id] === undefined
@@ -171,6 +208,49 @@ function otherwise({ message, value }: Arriving, landed: Address): Effect {
   return target.kind === 'program' ? { kind: 'program', number: target.number } : { kind: 'nothing' }
 }
 
+/** A bus of a destination that takes all channels for one. */
+const mergedBus = (bus: Bus): Bus => ({
+  ...bus,
+  mergesChannels: true,
+  hears: (cell) => CHANNELS.some((channel) => bus.hears({ ...cell, channel })),
+})
+
+function take(
+  rig: Rig,
+  destination: Destination,
+  state: DestinationState,
+  arriving: Arriving,
+  { does, taught }: Manners,
+): { state: DestinationState; effects: readonly Effect[] } {
+  let next = state
+  const effects: Effect[] = []
+  const ears = [
+    ...(earsIn(rig).get(destination.id) ?? []),
+    ...(does.includes('old-mappings')
+      ? oldEarsIn(rig, taught).filter((ear) => ear.destination === destination.id)
+      : []),
+  ]
+  const bus = does.includes('merges-channels') ? mergedBus(arriving.bus) : arriving.bus
+  for (const landed of landedAt(arriving.message)) {
+    if (!hears(bus, landed)) continue
+    const claim = keptAt(destination, landed)
+    if (claim) effects.push({ kind: 'function', claim: claim.id })
+    const listening = ears.filter(
+      ({ address, parameter, mapping }) =>
+        matchOf(address, landed, bus.mergesChannels) !== null &&
+        (claim === null || claim.serves.includes(parameter.id)) &&
+        (mapping === null || isInForce(rig, mapping, state.scope)),
+    )
+    for (const ear of listening) {
+      const { state: after, effect } = moved(next, destination, ear, arriving, does.includes('jumps'))
+      next = after
+      if (effect) effects.push(effect)
+    }
+    if (!claim && listening.length === 0) effects.push(otherwise(arriving, landed))
+  }
+  return { state: next, effects }
+}
+
 /**
  * What a destination does with one message that arrives, and how it stands then. Whatever listens there moves, whose mapping it
  * may be; what it keeps for itself goes no further. Nothing where it does not hear the message.
@@ -180,26 +260,14 @@ export function receive(
   destination: Destination,
   state: DestinationState,
   arriving: Arriving,
+  manners: Manners = WELL,
 ): { state: DestinationState; effects: readonly Effect[] } {
-  let next = state
+  let next: DestinationState = { ...state, received: state.received + 1 }
   const effects: Effect[] = []
-  const ears = earsIn(rig).get(destination.id) ?? []
-  for (const landed of landedAt(arriving.message)) {
-    if (!hears(arriving.bus, landed)) continue
-    const claim = keptAt(destination, landed)
-    if (claim) effects.push({ kind: 'function', claim: claim.id })
-    const listening = ears.filter(
-      ({ address, parameter, mapping }) =>
-        matchOf(address, landed, arriving.bus.mergesChannels) !== null &&
-        (claim === null || claim.serves.includes(parameter.id)) &&
-        (mapping === null || isInForce(rig, mapping, state.scope)),
-    )
-    for (const ear of listening) {
-      const { state: after, effect } = moved(next, destination, ear, arriving)
-      next = after
-      if (effect) effects.push(effect)
-    }
-    if (!claim && listening.length === 0) effects.push(otherwise(arriving, landed))
+  for (let times = timesTaken(manners.does, state.received); times > 0; times--) {
+    const taken = take(rig, destination, next, arriving, manners)
+    next = taken.state
+    effects.push(...taken.effects)
   }
   return { state: next, effects }
 }

@@ -6,16 +6,26 @@ import {
   modelOf,
   rigIndex,
   splitGestureKey,
+  splitGestureRef,
+  type Choice,
+  type Destination,
+  type Mapping,
   type Controller,
   type GestureKey,
+  type GestureRef,
+  type Showing,
   type Id,
   type Place,
   type Rig,
 } from '../rig'
 import { valueOf, type Amount } from './amount'
 import { afterChoice, choicesOf } from './choosing'
+import { choicesSetOff, comeIn } from './coming-in'
 import { showOn } from './controller'
 import type { ControllerState, Played } from './controller-state'
+import { feedbackOf } from './feedback'
+import type { Misbehaviour } from './misbehave'
+import { outgoing, sysexMessage } from './outgoing'
 import { AT_REST, receive, type DestinationState, type Effect } from './destination'
 
 /** The whole rig as it is being played: every controller and destination, and how busy the cables are. Plain data. */
@@ -24,6 +34,12 @@ export interface BenchState {
   destinations: Readonly<Record<Id, DestinationState>>
   /** Until when the DIN out of each controller is busy, in ms. */
   busyUntil: Readonly<Record<Id, number>>
+  /** What other controllers showed before a gesture that is held made them show something else, by gesture. */
+  comesBack: Readonly<Record<GestureRef, Readonly<Record<Id, Showing>>>>
+  /** What each destination is asked to do wrong. */
+  misbehaving: Readonly<Record<Id, readonly Misbehaviour[]>>
+  /** The mappings as they were when everything was switched on. */
+  taught: readonly Mapping[]
 }
 
 /** What one destination made of one message. */
@@ -50,7 +66,22 @@ export interface Running {
   rig: Rig
   state: BenchState
   passed: Passing[]
+  /** How many controllers have sent because another one did, one inside the other. */
+  depth: number
+  isCut: boolean
 }
+
+/** A message that makes controllers send in turn is followed through so many of them: what goes on longer is a ring. */
+export const MOST_ROUNDS = 16
+
+export const startRunning = (rig: Rig, state: BenchState): Running => ({
+  rig,
+  state,
+  passed: [],
+  depth: 0,
+  isCut: false,
+})
+export const stepOf = ({ state, passed, isCut }: Running): Step => ({ state, passed, isCut })
 
 export const withController = (running: Running, id: Id, controller: ControllerState): void => {
   running.state = {
@@ -83,6 +114,10 @@ const isLetGo = (amount: Amount, message: SentMessage, control: Turned): boolean
 /** What has left a controller, before anything became of it. */
 export type Sent = Omit<Passing, 'controller' | 'arrived'>
 
+/** Is one message the same as another? What has come along cables need not be the very same object. */
+export const isSameMessage = (a: SentMessage, b: SentMessage): boolean =>
+  a === b || JSON.stringify(a) === JSON.stringify(b)
+
 function arriveAt(running: Running, controller: Controller, played: Sent, at: number): Arrived[] {
   const { rig } = running
   const control = played.place
@@ -95,18 +130,22 @@ function arriveAt(running: Running, controller: Controller, played: Sent, at: nu
       const destination = rigIndex(rig).destinations.get(bus.destination)
       if (!destination) continue
       // What a cable has changed says the same amount in its own way.
-      const value = message === played.message ? played.value : valueOf(message, played.amount, control)
+      const isAsSent = isSameMessage(message, played.message)
+      const value = isAsSent ? played.value : valueOf(message, played.amount, control)
       const before = running.state.destinations[destination.id] ?? AT_REST
-      const { state, effects } = receive(rig, destination, before, {
-        bus,
-        message,
-        value,
-        isLetGo: isLetGo(played.amount, message, control),
-      })
+      const does = running.state.misbehaving[destination.id] ?? []
+      const { state, effects } = receive(
+        rig,
+        destination,
+        before,
+        { bus, message, value, isLetGo: isLetGo(played.amount, message, control) },
+        { does, taught: running.state.taught },
+      )
       running.state = {
         ...running.state,
         destinations: { ...running.state.destinations, [destination.id]: state },
       }
+      if (!does.includes('no-feedback')) sendBack(running, destination, effects)
       there.set(bus, [...(there.get(bus) ?? []), ...effects])
     }
   return [...there].flatMap(([bus, effects]) =>
@@ -114,7 +153,64 @@ function arriveAt(running: Running, controller: Controller, played: Sent, at: nu
   )
 }
 
-/** Bring what a controller has sent to every destination. */
+/** The controls that a destination tells what their parameters stand at. */
+function sendBack(running: Running, destination: Destination, effects: readonly Effect[]): void {
+  for (const { gesture, bytes } of feedbackOf(running.rig, destination, effects)) {
+    const { controller: id, gesture: key } = splitGestureRef(gesture)
+    const controller = rigIndex(running.rig).controllers.get(id)
+    const before = running.state.controllers[id]
+    if (controller && before)
+      withController(running, id, comeIn(running.rig, controller, before, bytes, key).state)
+  }
+}
+
+/** Bytes come in at a controller: its lights, what it chooses by them, and what it answers. */
+export function comeInAt(
+  running: Running,
+  controller: Controller,
+  bytes: readonly number[],
+  at: number,
+): void {
+  const before = running.state.controllers[controller.id]
+  if (!before) return
+  if (running.depth >= MOST_ROUNDS) {
+    running.isCut = true
+    return
+  }
+  running.depth++
+  const { state, replies } = comeIn(running.rig, controller, before, bytes)
+  withController(running, controller.id, state)
+  for (const choice of choicesSetOff(running.rig, controller.id, bytes)) choose(running, choice, at)
+  pass(
+    running,
+    controller,
+    replies.map((reply) => ({
+      at,
+      place: null,
+      messageIndex: 0,
+      message: sysexMessage(reply),
+      amount: { kind: 'signal' },
+      value: 0,
+      key: 0,
+      bytes: reply,
+    })),
+  )
+  running.depth--
+}
+
+/** What reaches the ins of controllers goes in there. */
+function comeInElsewhere(running: Running, controller: Controller, sent: Sent, at: number): void {
+  for (const { port, bytes } of outgoing(
+    running.rig,
+    { ...sent, controller: controller.id },
+    'controllers',
+  )) {
+    const other = rigIndex(running.rig).controllers.get(port.owner)
+    if (other) comeInAt(running, other, bytes, at)
+  }
+}
+
+/** Bring what a controller has sent to every destination, and to the ins of other controllers. */
 export function pass(running: Running, controller: Controller, sent: readonly Sent[]): void {
   for (const played of sent) {
     const at = throughOut(running, controller, played.at, played.bytes.length)
@@ -123,32 +219,91 @@ export function pass(running: Running, controller: Controller, sent: readonly Se
       controller: controller.id,
       arrived: arriveAt(running, controller, played, at),
     })
+    comeInElsewhere(running, controller, played, at)
   }
 }
 
-/** A gesture that is pressed may choose what other controllers show. */
+/** A choice is made: the controllers that it is about show something else; all but `except`, which has seen to itself. */
+function choose(running: Running, choice: Choice, at: number, except: Id | null = null): void {
+  const { rig } = running
+  for (const id of new Set(choice.targets.map((target) => target.controller))) {
+    const other = rigIndex(rig).controllers.get(id)
+    const before = running.state.controllers[id]
+    if (!other || !before || id === except) continue
+    const { state, sent } = showOn(rig, other, before, afterChoice(choice, other, before.showing), at)
+    withController(running, id, state)
+    pass(running, other, sent)
+  }
+}
+
+/** A gesture that is pressed may choose what other controllers show, for good or while it is held. */
 export function chooseElsewhere(
   running: Running,
   controller: Controller,
   gesture: GestureKey,
   at: number,
 ): void {
-  const { rig } = running
-  for (const choice of choicesOf(rig, gestureRef(controller.id, gesture)))
-    for (const id of new Set(choice.targets.map((target) => target.controller))) {
-      const other = rigIndex(rig).controllers.get(id)
-      const before = running.state.controllers[id]
-      if (!other || !before || id === controller.id) continue
-      const { state, sent } = showOn(rig, other, before, afterChoice(choice, other, before.showing), at)
-      withController(running, id, state)
-      pass(running, other, sent)
+  const ref = gestureRef(controller.id, gesture)
+  for (const choice of choicesOf(running.rig, ref)) {
+    if (choice.how === 'while-held') {
+      const others = choice.targets.flatMap(({ controller: id }): Array<[Id, Showing]> => {
+        const showing = running.state.controllers[id]?.showing
+        return showing && id !== controller.id ? [[id, showing]] : []
+      })
+      const known = running.state.comesBack[ref]
+      running.state = {
+        ...running.state,
+        comesBack: { ...running.state.comesBack, [ref]: { ...Object.fromEntries(others), ...known } },
+      }
     }
+    choose(running, choice, at, controller.id)
+  }
+}
+
+/** A gesture is let go: what it made other controllers show while it was held goes back to what was there. */
+export function comeBackElsewhere(
+  running: Running,
+  controller: Controller,
+  gesture: GestureKey,
+  at: number,
+): void {
+  const ref = gestureRef(controller.id, gesture)
+  const { [ref]: before, ...others } = running.state.comesBack
+  if (!before) return
+  running.state = { ...running.state, comesBack: others }
+  const targets = choicesOf(running.rig, ref).flatMap((choice) =>
+    choice.how === 'while-held' ? choice.targets : [],
+  )
+  for (const [id, was] of Object.entries(before)) {
+    const other = rigIndex(running.rig).controllers.get(id)
+    const now = running.state.controllers[id]
+    if (!other || !now) continue
+    // Only what the gesture has changed: other stacks stay as they were put meanwhile.
+    const stacks = targets.flatMap((target) =>
+      target.controller === id && target.kind === 'layers' ? [target.stack] : [],
+    )
+    const isTemplate = targets.some((target) => target.controller === id && target.kind === 'template')
+    const showing = isTemplate
+      ? was
+      : {
+          ...now.showing,
+          layers: {
+            ...now.showing.layers,
+            ...Object.fromEntries(stacks.map((stack) => [stack, was.layers[stack] ?? null])),
+          },
+        }
+    const { state, sent } = showOn(running.rig, other, now, showing, at)
+    withController(running, id, state)
+    pass(running, other, sent)
+  }
 }
 
 /** What becomes of the rig, and what passed. */
 export interface Step {
   state: BenchState
   passed: readonly Passing[]
+  /** Did controllers make one another send in a ring, which was cut after `MOST_ROUNDS`? */
+  isCut: boolean
 }
 
 /** Let one controller do something, and bring what it sends to every destination. Nothing where it is not in use. */
@@ -159,13 +314,13 @@ export function doWith(
   act: (controller: Controller, before: ControllerState) => { state: ControllerState; sent: readonly Sent[] },
   then: (running: Running, controller: Controller) => void = () => undefined,
 ): Step {
-  const running: Running = { rig, state, passed: [] }
+  const running = startRunning(rig, state)
   const controller = rigIndex(rig).controllers.get(id)
   const before = state.controllers[id]
-  if (!controller || !before) return { state, passed: [] }
+  if (!controller || !before) return { state, passed: [], isCut: false }
   const { state: after, sent } = act(controller, before)
   withController(running, id, after)
   pass(running, controller, sent)
   then(running, controller)
-  return { state: running.state, passed: running.passed }
+  return stepOf(running)
 }

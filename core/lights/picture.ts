@@ -24,6 +24,8 @@ export type LightLook =
   | { kind: 'active'; gestures: ReadonlySet<GestureRef> }
   /** A value that destinations send back to the lights that they set. */
   | { kind: 'value'; value: number }
+  /** As it is played: with gestures active, and what destinations sent back, by control. */
+  | { kind: 'played'; active: ReadonlySet<GestureRef>; values: ReadonlyMap<Id, number> }
 
 /** One light of a controller, with what it shows. */
 export interface Lit {
@@ -66,6 +68,7 @@ export function stateForValue({ states }: LightRole, value: number): string {
 function stateIn(
   look: LightLook,
   ref: GestureRef,
+  control: Id,
   role: LightRole,
   light: NonNullable<Assignment['light']>,
 ): string {
@@ -80,6 +83,12 @@ function stateIn(
       return light.setBy.kind === 'feedback' ? stateForValue(role, look.value) : start
     case 'active':
       return look.gestures.has(ref) ? (stateNamed(role, ON)?.name ?? start) : start
+    case 'played': {
+      const value = light.setBy.kind === 'feedback' ? look.values.get(control) : undefined
+      if (value !== undefined) return stateForValue(role, value)
+      const isActive = light.setBy.kind !== 'feedback' && look.active.has(ref)
+      return isActive ? (stateNamed(role, ON)?.name ?? start) : start
+    }
   }
 }
 
@@ -147,7 +156,7 @@ export function lightPicture(
     if (!dark) return []
     const lit = lightOf(rig, controller, own, control)
     if (lit) {
-      const state = stateIn(look, placeRef(lit.place), lit.role, lit.light)
+      const state = stateIn(look, placeRef(lit.place), control.id, lit.role, lit.light)
       const found = stateNamed(lit.role, state)
       const wanted = found?.colour ?? null
       const shown = found ? shownAs(found.colour, lit.role.states.indexOf(found), entries) : null

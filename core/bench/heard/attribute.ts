@@ -2,17 +2,16 @@ import {
   decodeClicks,
   isChannelMessage,
   keysFacet,
-  withChannel,
-  withTarget,
   PAIR_DISTANCE,
   topOf,
   type Address,
   type SentMessage,
 } from '../../midi'
 import type { Reading } from '../../midi/bytes'
-import { freshMessage, splitGestureKey, type Controller, type Place } from '../../rig'
+import { splitGestureKey, type Controller, type Place } from '../../rig'
 import type { ControllerState } from '../controller-state'
 import { candidatesOf, readKeys, type Candidate } from './candidates'
+import { messageAt } from './message-at'
 
 /** What was heard, as a message of the template or of none. */
 export interface Heard {
@@ -165,16 +164,8 @@ function unwritten(reading: Reading): SentMessage | null {
   if (reading.kind === 'sysex')
     return { kind: 'sysex', moment: 'move', bytes: reading.bytes.slice(1, -1), range: { low: 0, high: 127 } }
   const address = addressOfReading(reading)
-  if (!address) return null
-  const { kind } = address.target
-  const isNote = kind === 'note' || kind === 'polyPressure'
-  const fresh = freshMessage(kind, isNote ? 'button' : 'knob', isNote ? 'press' : 'turn')
-  const message = withTarget(fresh, address.target)
-  if (message.kind === 'off') return null
-  const placed =
-    address.scope === 'channel' && typeof address.channel === 'number'
-      ? withChannel(message, address.channel)
-      : message
+  const placed = address && messageAt(address)
+  if (!placed) return null
   if (reading.kind === 'steps' && (placed.kind === 'nrpn' || placed.kind === 'rpn'))
     return { ...placed, steps: 'increments' }
   return placed

@@ -1,6 +1,14 @@
 import { landedAt } from '../../addresses'
 import { isChannelMessage, withChannel, channelOf, type Address, type SentMessage } from '../../midi'
-import { assignmentsOf, placeKey, shownPlace, type Controller, type Place, type Showing } from '../../rig'
+import {
+  assignmentsOf,
+  memoOfTwo,
+  placeKey,
+  shownPlace,
+  type Controller,
+  type Place,
+  type Showing,
+} from '../../rig'
 
 /** One message of a template, with where it may stand on the wire. */
 export interface Candidate {
@@ -39,36 +47,28 @@ export function readKeys(address: Address): string[] {
   }
 }
 
-const known = new WeakMap<Controller, WeakMap<Showing, ReadonlyMap<string, readonly Candidate[]>>>()
-
 /** Everything that the template which shows can send, by what is read of it: what shows comes first. */
-export function candidatesOf(
-  controller: Controller,
-  showing: Showing,
-): ReadonlyMap<string, readonly Candidate[]> {
-  const before = known.get(controller)?.get(showing)
-  if (before) return before
-  const found = new Map<string, Candidate[]>()
-  for (const { place, assignment } of assignmentsOf(controller)) {
-    if (place.template !== showing.template) continue
-    const shown = shownPlace(controller, showing, place.gesture)
-    const isShown = shown !== null && placeKey(shown) === placeKey(place)
-    assignment.messages.forEach((written, index) => {
-      if (written.kind === 'off') return
-      const message = isChannelMessage(written)
-        ? withChannel(written, channelOf(written, controller.homeChannel) ?? controller.homeChannel)
-        : written
-      for (const key of new Set(landedAt(message).flatMap(readKeys))) {
-        const there = found.get(key) ?? []
-        found.set(key, there)
-        const candidate = { place, index, message, isShown }
-        if (isShown) there.unshift(candidate)
-        else there.push(candidate)
-      }
-    })
-  }
-  const ofController = known.get(controller) ?? new WeakMap()
-  known.set(controller, ofController)
-  ofController.set(showing, found)
-  return found
-}
+export const candidatesOf = memoOfTwo(
+  (controller: Controller, showing: Showing): ReadonlyMap<string, readonly Candidate[]> => {
+    const found = new Map<string, Candidate[]>()
+    for (const { place, assignment } of assignmentsOf(controller)) {
+      if (place.template !== showing.template) continue
+      const shown = shownPlace(controller, showing, place.gesture)
+      const isShown = shown !== null && placeKey(shown) === placeKey(place)
+      assignment.messages.forEach((written, index) => {
+        if (written.kind === 'off') return
+        const message = isChannelMessage(written)
+          ? withChannel(written, channelOf(written, controller.homeChannel) ?? controller.homeChannel)
+          : written
+        for (const key of new Set(landedAt(message).flatMap(readKeys))) {
+          const there = found.get(key) ?? []
+          found.set(key, there)
+          const candidate = { place, index, message, isShown }
+          if (isShown) there.unshift(candidate)
+          else there.push(candidate)
+        }
+      })
+    }
+    return found
+  },
+)

@@ -4,8 +4,18 @@ import { rigIndex, type Id, type Rig } from '../../rig'
 import { amountOf, type Amount } from '../amount'
 import type { Playing } from '../controller-state'
 import { controlsOf, modelOf, splitGestureKey } from '../../rig'
-import { chooseElsewhere, pass, withController, type BenchState, type Running, type Sent } from '../running'
-import type { Step } from '../running'
+import {
+  chooseElsewhere,
+  comeBackElsewhere,
+  pass,
+  startRunning,
+  stepOf,
+  withController,
+} from '../running'
+import type { Step,
+  BenchState,
+  Running,
+  Sent } from '../running'
 import { attribute, type Heard } from './attribute'
 import { takeOn } from './take-on'
 
@@ -54,11 +64,13 @@ function settle(hearing: Hearing, heard: Heard, bytes: readonly number[], at: nu
     (place && controlsOf(modelOf(rig, controller)).get(splitGestureKey(place.gesture).control)) ?? UNKNOWN
   const amount = message ? amountOf(message, value, control) : NO_AMOUNT
   const playing: Playing = { rig, controller, state, sent: [] }
-  const isPressed = takeOn(playing, at, heard, amount)
+  const change = takeOn(playing, at, heard, amount)
   withController(running, controller.id, playing.state)
   const sent: Sent = { at, place, messageIndex, message, amount, value, key, bytes }
   pass(running, controller, [sent])
-  if (isPressed && place) chooseElsewhere(running, controller, place.gesture, at)
+  if (!place || change === null) return
+  if (change === 'pressed') chooseElsewhere(running, controller, place.gesture, at)
+  else comeBackElsewhere(running, controller, place.gesture, at)
 }
 
 function flush(hearing: Hearing): void {
@@ -130,7 +142,7 @@ export function hearRig(
 ): HeardStep {
   const { state: wire, events } = decodeWire(before.wire, bytes, at)
   const hearing: Hearing = {
-    running: { rig, state, passed: [] },
+    running: startRunning(rig, state),
     controller,
     heard: { ...before, wire },
   }
@@ -138,17 +150,12 @@ export function hearRig(
   for (const event of events)
     if (event.kind === 'fault') faults.push(event)
     else take(hearing, event.bytes, event.at)
-  return {
-    state: hearing.running.state,
-    passed: hearing.running.passed,
-    heard: hearing.heard,
-    faults,
-  }
+  return { ...stepOf(hearing.running), heard: hearing.heard, faults }
 }
 
 /** The same when nothing more comes: an MSB whose LSB never came counts by itself. */
 export function hearEnd(rig: Rig, state: BenchState, controller: Id, before: HeardState): HeardStep {
-  const hearing: Hearing = { running: { rig, state, passed: [] }, controller, heard: before }
+  const hearing: Hearing = { running: startRunning(rig, state), controller, heard: before }
   flush(hearing)
-  return { state: hearing.running.state, passed: hearing.running.passed, heard: hearing.heard, faults: [] }
+  return { ...stepOf(hearing.running), heard: hearing.heard, faults: [] }
 }

@@ -4,8 +4,12 @@ import type { Amount } from '../amount'
 import { chosenBy, restored } from '../choosing'
 import { show } from '../controller'
 import { messagesAt, type Playing } from '../controller-state'
+import { chosenAfter } from '../lights'
 import { sentName } from '../send'
 import type { Heard } from './attribute'
+
+/** What a message says of the control that sent it. */
+export type Change = 'pressed' | 'let-go' | null
 
 const heldKey = (gesture: string, key: number): string => `${gesture} ${key}`
 
@@ -14,7 +18,7 @@ const isDown = (amount: Amount): boolean =>
   amount.kind === 'blow' ? amount.velocity > 0 : amount.kind === 'share' ? amount.of > 0 : true
 
 /** Something was pressed, as far as what it sent says: it is held, and chooses what it chooses. */
-function pressed(playing: Playing, at: number, place: Place, key: number, isKept: boolean): boolean {
+function pressed(playing: Playing, at: number, place: Place, key: number, isKept: boolean): Change {
   const { gesture } = place
   const chosen = chosenBy(playing.rig, playing.controller, playing.state.showing, gesture)
   const held = {
@@ -28,19 +32,21 @@ function pressed(playing: Playing, at: number, place: Place, key: number, isKept
   playing.state = {
     ...playing.state,
     pressedAt: { ...playing.state.pressedAt, [gesture]: at },
+    chosen: chosenAfter(playing, place),
     held: isKept ? playing.state.held : { ...playing.state.held, [heldKey(gesture, key)]: held },
   }
   show(playing, at, chosen.showing)
-  return true
+  return 'pressed'
 }
 
-function letGo(playing: Playing, at: number, { gesture }: Place, key: number): void {
+function letGo(playing: Playing, at: number, { gesture }: Place, key: number): Change {
   const name = heldKey(gesture, key)
   const held = playing.state.held[name]
-  if (!held) return
+  if (!held) return null
   const { [name]: _, ...others } = playing.state.held
   playing.state = { ...playing.state, held: others }
   show(playing, at, restored(playing.state.showing, held))
+  return 'let-go'
 }
 
 /** Show the layer that something was sent in: the hardware shows it, for it has sent it. */
@@ -57,18 +63,18 @@ function follow(playing: Playing, { template, layer }: Place): void {
 }
 
 /**
- * What a controller must stand at, for it has sent this: where its movement stands, what is held, and which layer shows. True
- * where something was pressed.
+ * What a controller must stand at, for it has sent this: where its movement stands, what is held, and which layer shows. Says
+ * whether something was pressed or let go.
  */
-export function takeOn(playing: Playing, at: number, heard: Heard, amount: Amount): boolean {
+export function takeOn(playing: Playing, at: number, heard: Heard, amount: Amount): Change {
   const { place, message } = heard
-  if (!place || !message) return false
+  if (!place || !message) return null
   if (!heard.isShown) follow(playing, place)
   const control = controlsOf(modelOf(playing.rig, playing.controller)).get(
     splitGestureKey(place.gesture).control,
   )
   const spoken = messagesAt(playing, place).find(({ index }) => index === heard.messageIndex)
-  if (!control || !spoken) return false
+  if (!control || !spoken) return null
   const { gesture } = place
   const travel = travelOf(spoken.message, control)
   playing.state = {
@@ -81,7 +87,7 @@ export function takeOn(playing: Playing, at: number, heard: Heard, amount: Amoun
         ...playing.state,
         positions: { ...playing.state.positions, [gesture]: amount.of },
       }
-    return false
+    return null
   }
   if (travel.kind === 'points' && travel.isKept)
     playing.state = {
@@ -91,13 +97,12 @@ export function takeOn(playing: Playing, at: number, heard: Heard, amount: Amoun
         [`${placeKey(place)}#${heard.messageIndex}`]: Math.max(0, travel.values.lastIndexOf(heard.value)),
       },
     }
-  if (travel.kind === 'clicks' || spoken.message.moment !== 'move') return false
+  if (travel.kind === 'clicks' || spoken.message.moment !== 'move') return null
   const isKept = keepsState(travel) || travel.kind === 'signal' || travel.kind === 'nothing'
   if (isKept || isDown(amount)) {
-    if (!isKept && playing.state.held[heldKey(gesture, heard.key)]) return false
+    if (!isKept && playing.state.held[heldKey(gesture, heard.key)]) return null
     const isAlone = isKept || (travel.kind === 'points' && travel.values.length < 2)
     return pressed(playing, at, place, heard.key, isAlone)
   }
-  letGo(playing, at, place, heard.key)
-  return false
+  return letGo(playing, at, place, heard.key)
 }
