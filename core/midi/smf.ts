@@ -57,11 +57,16 @@ function single(bytes: readonly number[]): number[][] {
 const ascii = (text: string): string =>
   [...text].map((letter) => (letter.charCodeAt(0) < 0x80 ? letter : '?')).join('')
 
-/**
- * A Standard MIDI File of format 0 with one track (Standard MIDI Files 1.0): its name in ASCII, then messages at their times,
- * without running status, in the order of their times.
- */
-export function writeSmf(name: string, messages: readonly TimedMessage[]): Uint8Array {
+/** Messages of one sender, with its name. */
+export interface NamedTrack {
+  name: string
+  messages: readonly TimedMessage[]
+}
+
+const TEMPO: MidiEvent = { deltaTime: 0, meta: true, type: 'setTempo', microsecondsPerBeat: TEMPO_US }
+
+/** One track: its name in ASCII, then messages at their times, without running status, in the order of their times. */
+function trackOf({ name, messages }: NamedTrack, before: readonly MidiEvent[] = []): MidiEvent[] {
   let tick = 0
   const events = messages
     .flatMap(({ at, bytes }) => single(bytes).map((each) => ({ at, bytes: each })))
@@ -72,16 +77,26 @@ export function writeSmf(name: string, messages: readonly TimedMessage[]): Uint8
       tick = next
       return event
     })
-  const track: MidiEvent[] = [
+  return [
     { deltaTime: 0, meta: true, type: 'trackName', text: ascii(name) },
-    { deltaTime: 0, meta: true, type: 'setTempo', microsecondsPerBeat: TEMPO_US },
+    ...before,
     ...events,
     { deltaTime: 0, meta: true, type: 'endOfTrack' },
   ]
-  return Uint8Array.from(
+}
+
+const fileOf = (format: 0 | 1, tracks: MidiEvent[][]): Uint8Array =>
+  Uint8Array.from(
     writeMidi(
-      { header: { format: 0, numTracks: 1, ticksPerBeat: TICKS_PER_QUARTER }, tracks: [track] },
+      { header: { format, numTracks: tracks.length, ticksPerBeat: TICKS_PER_QUARTER }, tracks },
       { running: false, useByte9ForNoteOff: false },
     ),
   )
-}
+
+/** A Standard MIDI File of format 0 with one track (Standard MIDI Files 1.0). */
+export const writeSmf = (name: string, messages: readonly TimedMessage[]): Uint8Array =>
+  fileOf(0, [trackOf({ name, messages }, [TEMPO])])
+
+/** A Standard MIDI File of format 1 (same standard): a track with the name and tempo, then one for each sender. */
+export const writeSmfTracks = (name: string, tracks: readonly NamedTrack[]): Uint8Array =>
+  fileOf(1, [trackOf({ name, messages: [] }, [TEMPO]), ...tracks.map((track) => trackOf(track))])

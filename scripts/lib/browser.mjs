@@ -14,25 +14,34 @@ const found = () => {
   return chromium && driver ? { CHROMIUM: chromium, CHROMEDRIVER: driver } : null
 }
 
-const XMLLINT = '/usr/bin/xmllint'
+/** Second readers for what is written: by the variable that names them, where they are and the package they come in. */
+const SECOND_READERS = {
+  XMLLINT: { path: '/usr/bin/xmllint', package: 'libxml2-utils' },
+  MIDICSV: { path: '/usr/bin/midicsv', package: 'midicsv' },
+  CSVMIDI: { path: '/usr/bin/csvmidi', package: 'midicsv' },
+}
 
-/** A second reader for the documents that are written, installed through apt where it is missing and that is possible. */
-async function ensureXmllint() {
-  if (existsSync(XMLLINT)) return { XMLLINT }
-  if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) return {}
-  const env = { DEBIAN_FRONTEND: 'noninteractive' }
-  const packages = ['install', '-y', '--no-install-recommends', 'libxml2-utils']
-  const first = await run('apt-get', packages, { quiet: true, env })
-  if (first.code !== 0) {
-    await run('apt-get', ['update'], { quiet: true, env })
-    await run('apt-get', packages, { quiet: true, env })
+/** Those of them that are there, installed through apt where they are missing and that is possible. */
+async function ensureSecondReaders() {
+  const missing = Object.values(SECOND_READERS).filter(({ path }) => !existsSync(path))
+  if (missing.length > 0 && process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
+    const env = { DEBIAN_FRONTEND: 'noninteractive' }
+    const names = [...new Set(missing.map((each) => each.package))]
+    const packages = ['install', '-y', '--no-install-recommends', ...names]
+    const first = await run('apt-get', packages, { quiet: true, env })
+    if (first.code !== 0) {
+      await run('apt-get', ['update'], { quiet: true, env })
+      await run('apt-get', packages, { quiet: true, env })
+    }
   }
-  return existsSync(XMLLINT) ? { XMLLINT } : {}
+  return Object.fromEntries(
+    Object.entries(SECOND_READERS).flatMap(([name, { path }]) => (existsSync(path) ? [[name, path]] : [])),
+  )
 }
 
 /** The browser and its driver, installed through apt where they are missing and that is possible. */
 export async function ensureBrowser() {
-  if (found()) return { ok: true, env: { ...found(), ...(await ensureXmllint()) } }
+  if (found()) return { ok: true, env: { ...found(), ...(await ensureSecondReaders()) } }
   const isRoot = process.getuid?.() === 0
   if (!isRoot || !existsSync('/usr/bin/apt-get')) return { ok: false, advice: ADVICE }
   console.log('Installing Chromium and ChromeDriver…')
@@ -48,6 +57,6 @@ export async function ensureBrowser() {
   )
   const now = found()
   return now
-    ? { ok: true, env: { ...now, ...(await ensureXmllint()) } }
+    ? { ok: true, env: { ...now, ...(await ensureSecondReaders()) } }
     : { ok: false, advice: `${ADVICE}\n${install.output.slice(-2000)}` }
 }

@@ -4,18 +4,8 @@ import { rigIndex, type Id, type Rig } from '../../rig'
 import { amountOf, type Amount } from '../amount'
 import type { Playing } from '../controller-state'
 import { controlsOf, modelOf, splitGestureKey } from '../../rig'
-import {
-  chooseElsewhere,
-  comeBackElsewhere,
-  pass,
-  startRunning,
-  stepOf,
-  withController,
-} from '../running'
-import type { Step,
-  BenchState,
-  Running,
-  Sent } from '../running'
+import { chooseElsewhere, comeBackElsewhere, pass, startRunning, stepOf, withController } from '../running'
+import type { Step, BenchState, Running, Sent } from '../running'
 import { attribute, type Heard } from './attribute'
 import { takeOn } from './take-on'
 

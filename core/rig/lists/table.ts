@@ -8,10 +8,15 @@ export interface TableRow {
 
 export type TableRead = { ok: true; rows: readonly TableRow[] } | { ok: false; line: number; message: string }
 
-const MOST_CHARACTERS = 4_000_000
-/** Empty ones included. */
-const MOST_LINES = 100_000
-const MOST_ROWS = 20_000
+/** How much a table may hold. */
+export interface TableLimits {
+  /** Letters of the whole text. */
+  characters: number
+  /** Empty ones included. */
+  lines: number
+  rows: number
+}
+const LIST_LIMITS: TableLimits = { characters: 4_000_000, lines: 100_000, rows: 20_000 }
 const MOST_COLUMNS = 100
 
 const QUOTE_WORDS: Readonly<Record<string, string>> = {
@@ -41,16 +46,20 @@ function isLongerThan(text: string, lines: number): boolean {
  * Comma-, semicolon- or tab-separated text (RFC 4180) as rows. Empty lines are left out. What looks like a formula is text
  * like any other. Refused whole, with the line and what to do, where it is broken or too large.
  */
-export function readTable(text: string): TableRead {
-  if (text.length > MOST_CHARACTERS)
-    return { ok: false, line: 1, message: 'This table is larger than 4 MB: take out what is not needed.' }
-  if (text.includes('\u0000'))
-    return { ok: false, line: 1, message: 'This is no text: save the table as CSV, then read it again.' }
-  if (isLongerThan(text, MOST_LINES))
+export function readTable(text: string, most: TableLimits = LIST_LIMITS): TableRead {
+  if (text.length > most.characters)
     return {
       ok: false,
-      line: MOST_LINES,
-      message: `This table has more than ${MOST_LINES} lines: take out what is not needed, empty lines too.`,
+      line: 1,
+      message: `This table is larger than ${most.characters / 1_000_000} MB: take out what is not needed.`,
+    }
+  if (text.includes('\u0000'))
+    return { ok: false, line: 1, message: 'This is no text: save the table as CSV, then read it again.' }
+  if (isLongerThan(text, most.lines))
+    return {
+      ok: false,
+      line: most.lines,
+      message: `This table has more than ${most.lines} lines: take out what is not needed, empty lines too.`,
     }
   const source = text.replace(/^\ufeff/, '')
   const rows: TableRow[] = []
@@ -76,8 +85,8 @@ export function readTable(text: string): TableRead {
           line: own,
           message: `Line ${own} has ${cells.length} columns, ${MOST_COLUMNS} at most: is it a table?`,
         })
-      if (rows.length > MOST_ROWS)
-        broken.push({ line: own, message: `This table has more than ${MOST_ROWS} lines: read it in parts.` })
+      if (rows.length > most.rows)
+        broken.push({ line: own, message: `This table has more than ${most.rows} lines: read it in parts.` })
       if (broken.length > 0) parser.abort()
     },
   })

@@ -1,0 +1,3 @@
+export * from './csv'
+export * from './owners'
+export * from './read'
