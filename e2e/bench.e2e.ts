@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../demo'
 import { perform } from '../core/rig'
 import { writeRig } from '../core/rig/parse'
-import { By, importText, Key, startSession, type Session } from './browser'
+import { By, importText, Key, setField, startSession, type Session } from './browser'
 
 let page: Session
 beforeAll(async () => {
@@ -67,14 +67,42 @@ describe('playing the demo as found', () => {
 
   it('is kept as a Standard MIDI File and as CSV, with every message', async () => {
     const count = await messages()
+    await page.click('[data-testid=captures]')
     await page.click('[data-testid=keep-midi]')
     const file = parseMidi(await page.downloadedBytes('.mid'))
-    const events = (file.tracks[0] ?? []).filter((event) => !('meta' in event))
+    const events = file.tracks.flat().filter((event) => !('meta' in event))
     expect(events.length).toBeGreaterThanOrEqual(count)
+    await page.click('[data-testid=captures]')
     await page.click('[data-testid=keep-csv]')
     const lines = (await page.downloaded('.csv')).trim().split('\r\n')
     expect(lines).toHaveLength(count + 1)
     expect(lines[1]).toMatch(/Syzra 24,Dust,1:cc17\+49/)
+  })
+
+  it('is narrowed to what is looked for, and what is shown is what is kept', async () => {
+    await page.click('[data-testid=narrow]')
+    await setField(page, '#narrow-text', 'Detune')
+    await page.click('[data-form=lines]')
+    await page.waitFor('what is like it', async () => {
+      const text = await page.text('[data-testid=tape-lines]')
+      return text.includes('Dust') && !text.includes('1:cc110')
+    })
+    await page.click('[data-testid=narrow]')
+    await page.press('Show everything')
+    await page.waitFor('everything', async () =>
+      (await page.text('[data-testid=tape-lines]')).includes('1:cc110'),
+    )
+    await page.keys(Key.ESCAPE)
+    await page.click('[data-form=strokes]')
+  })
+
+  it('asks a destination to misbehave, and sees what comes of it', async () => {
+    await page.click('[data-side=destinations]')
+    await page.click('[data-manners=loomwright]')
+    await page.click('[data-misbehaves=merges-channels]')
+    expect(await page.text('[data-side=destinations]')).toMatch(/1!/)
+    await page.click('[data-misbehaves=merges-channels]')
+    await page.click('[data-side=moves]')
   })
 
   it('is held still, and what passes meanwhile is not kept', async () => {

@@ -33,7 +33,7 @@ useSplitterNames(regions, () => [
             @resized="({ panes }: Resized) => (surface = panes[0]?.size ?? surface)"
           >
             <Pane :size="surface" :min-size="40"><BenchSurface /></Pane>
-            <Pane :size="100 - surface" :min-size="20"><WhatMoves /></Pane>
+            <Pane :size="100 - surface" :min-size="20"><BenchSide /></Pane>
           </Splitpanes>
         </Pane>
         <Pane :size="100 - upper" :min-size="20"><TapeView /></Pane>

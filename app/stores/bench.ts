@@ -1,22 +1,49 @@
 import { defineStore } from 'pinia'
 import {
   beginPassage,
+  comeInRig,
+  enterScope,
   keptOn,
+  lightsNow,
+  misbehave,
+  outgoing,
   playRig,
   showOnRig,
   switchedOn,
   traceGesture,
   type BenchState,
   type Hand,
+  type Misbehaviour,
   type Passing,
+  type Step,
   type Trace,
 } from '#core/bench'
 import { keysOf } from '#core/mappings'
-import { assignmentsAt, shownPlace, type Control, type GestureKey, type Id, type Showing } from '#core/rig'
+import {
+  assignmentsAt,
+  portKey,
+  shownPlace,
+  type Control,
+  type GestureKey,
+  type Id,
+  type Showing,
+} from '#core/rig'
 import { pressedGesture } from '~/lib/bench/figure'
+import { createHearing } from '~/lib/bench/hearing'
+import { lightsFor } from '~/lib/bench/lights-out'
 import { noteMoves, type Move } from '~/lib/bench/moves'
 import { appendTo, EMPTY_TAPE, type Tape } from '~/lib/bench/tape'
 import { useRigStore } from './rig'
+
+/** Real ports that stand for some of the rig's. */
+export interface Outside {
+  /** The ports of the rig, by key, that are sent to. */
+  outlets: ReadonlySet<string>
+  /** The controllers that are heard themselves. */
+  real: ReadonlySet<Id>
+  send: (key: string, bytes: readonly number[]) => void
+}
+const NOWHERE: Outside = { outlets: new Set(), real: new Set(), send: () => undefined }
 
 /** The rig as it is played: simulated controllers and destinations, what passed, and what moves. */
 export const useBenchStore = defineStore('bench', () => {
@@ -35,6 +62,24 @@ export const useBenchStore = defineStore('bench', () => {
   /** Ms since the Bench was opened. */
   const now = (): number => performance.now() - began
 
+  /** How often controllers made one another send in a ring. */
+  const ringsCut = ref(0)
+  /** How many bytes that came in were no message. */
+  const faults = ref(0)
+  /** What real hardware moved last. */
+  const lastHeard = shallowRef<{ controller: Id; gesture: GestureKey | null } | null>(null)
+  const hearing = createHearing({
+    now: () => (rigs.rig && state.value ? { rig: rigs.rig, state: state.value } : null),
+    take: (heard) => {
+      faults.value += heard.faults
+      take(heard)
+      const last = heard.passed.at(-1)
+      if (!last) return
+      lastHeard.value = { controller: last.controller, gesture: last.place?.gesture ?? null }
+      if (last.place && last.controller === controller.value?.id) gesture.value = last.place.gesture
+    },
+  })
+
   const controllers = computed(() => rigs.rig?.controllers.filter(({ inUse }) => inUse) ?? [])
   const controller = computed(
     () => controllers.value.find(({ id }) => id === controllerId.value) ?? controllers.value[0] ?? null,
@@ -46,6 +91,9 @@ export const useBenchStore = defineStore('bench', () => {
     tape.value = EMPTY_TAPE
     moves.value = []
     passageId.value = null
+    hearing.forget()
+    ringsCut.value = 0
+    faults.value = 0
   }
   watch(
     [() => rigs.id, () => rigs.rig],
@@ -56,12 +104,62 @@ export const useBenchStore = defineStore('bench', () => {
     { immediate: true },
   )
 
-  function take(next: { state: BenchState; passed: readonly Passing[] }): void {
-    state.value = next.state
-    if (next.passed.length === 0 || !rigs.rig) return
-    moves.value = noteMoves(rigs.rig, moves.value, next.passed)
-    if (!isHeldStill.value) tape.value = appendTo(tape.value, next.passed)
+  let outside = NOWHERE
+  /** Let real ports stand for some of the rig's from now on. */
+  function connect(next: Outside): void {
+    outside = next
+    lightSent.clear()
+    sendLights()
   }
+  /** What each light of real controllers was told last. */
+  const lightSent = new Map<string, string>()
+  /** Tell real controllers what their lights are to show, as far as it has changed. */
+  function sendLights(): void {
+    const { rig } = rigs
+    if (!rig || !state.value || outside.outlets.size === 0) return
+    for (const { controller: of, port, messages } of lightsFor(rig, state.value, outside.outlets))
+      for (const { control, bytes } of messages) {
+        const key = `${of} ${control}`
+        const text = bytes.join(' ')
+        if (lightSent.get(key) === text) continue
+        lightSent.set(key, text)
+        outside.send(port, bytes)
+      }
+  }
+  /** What has passed leaves by the real ports that it arrives at. What is real at both ends has its own cable. */
+  function sendOut(passed: readonly Passing[]): void {
+    if (!rigs.rig || outside.outlets.size === 0) return
+    for (const passing of passed)
+      if (!outside.real.has(passing.controller))
+        for (const { port, bytes } of outgoing(rigs.rig, passing, outside.outlets))
+          outside.send(portKey(port), bytes)
+  }
+
+  function take(next: Step): void {
+    state.value = next.state
+    if (next.isCut) ringsCut.value++
+    if (next.passed.length > 0 && rigs.rig) {
+      moves.value = noteMoves(rigs.rig, moves.value, next.passed)
+      if (!isHeldStill.value) tape.value = appendTo(tape.value, next.passed)
+      sendOut(next.passed)
+    }
+    sendLights()
+  }
+
+  /** Bytes have come from a real controller, at a time of `performance.now()`. */
+  const hear = (id: Id, stream: string, bytes: Uint8Array, at: number): void =>
+    hearing.hear(id, stream, bytes, Math.max(0, at - began))
+  /** Bytes come in at a controller from outside. */
+  function comeIn(id: Id, bytes: readonly number[]): void {
+    if (rigs.rig && state.value) take(comeInRig(rigs.rig, state.value, id, bytes, now()))
+  }
+  function ask(id: Id, does: readonly Misbehaviour[]): void {
+    if (state.value) state.value = misbehave(state.value, id, does)
+  }
+  function enter(id: Id, scope: Id | null): void {
+    if (state.value) state.value = enterScope(state.value, id, scope)
+  }
+
   /** A hand does something with the controller that is shown. */
   function act(hand: Hand): void {
     if (!rigs.rig || !state.value || !controller.value) return
@@ -109,6 +207,13 @@ export const useBenchStore = defineStore('bench', () => {
       : null
   }
 
+  /** The lights of the controller that is shown, as they are now. */
+  const lights = computed(() =>
+    rigs.rig && controller.value && state.value
+      ? lightsNow(rigs.rig, controller.value, state.value.controllers)
+      : [],
+  )
+
   /** The ways of what is followed: those that arrive first. */
   const traces = computed<readonly Trace[]>(() => {
     const { rig } = rigs
@@ -144,5 +249,14 @@ export const useBenchStore = defineStore('bench', () => {
     restart,
     follow,
     keysOf: playedKeys,
+    lights,
+    ringsCut,
+    faults,
+    lastHeard,
+    connect,
+    hear,
+    comeIn,
+    misbehave: ask,
+    enter,
   }
 })

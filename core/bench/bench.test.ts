@@ -96,8 +96,8 @@ describe('a rig that is played', () => {
               for (const effect of list)
                 if ((effect.kind === 'moves' || effect.kind === 'acts') && effect.mapping !== null) {
                   const own = rig.mappings.find(({ id }) => id === effect.mapping)
-                  if (own?.gesture === `a/${place.gesture}`)
-                    expect(reached.has(`a/${place.gesture} ${effect.mapping}`)).toBe(true)
+                  if (own?.gesture === `a/${place?.gesture}`)
+                    expect(reached.has(`a/${place?.gesture} ${effect.mapping}`)).toBe(true)
                 }
         }
       }),
@@ -119,7 +119,7 @@ describe('a rig that is played', () => {
     const state = switchedOn(rig)
     const high: BenchState = {
       ...state,
-      destinations: { d: { values: { p1: 50 }, scope: null, controls: {} } },
+      destinations: { d: { values: { p1: 50 }, scope: null, controls: {}, received: 0 } },
     }
     const heard = effects(playedBy(rig, sweep.slice(0, 1), high))
     const first = heard.findIndex((effect) => effect.kind === 'moves' && !effect.isHeldBack)
@@ -212,7 +212,7 @@ describe('a rig that is played', () => {
       destination,
     )
     const passed = playedBy(rig, [...sweep, { kind: 'press', gesture: 'k6.push' }, ...sweep])
-    const at = passed.findIndex(({ place }) => place.gesture === 'k6.push')
+    const at = passed.findIndex(({ place }) => place?.gesture === 'k6.push')
     expect(valuesOf(passed.slice(0, at), 'p2')).toEqual([])
     expect(valuesOf(passed.slice(at), 'p1')).toEqual([])
     expect(valuesOf(passed.slice(at), 'p2').length).toBeGreaterThan(100)

@@ -3,6 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { standsAt } from '#core/bench'
 import { CONTROL_KIND_NAME, controlName, modelOf, splitGestureKey, type Control } from '#core/rig'
 import { figureOf, movedGesture } from '~/lib/bench/figure'
+import { litControls } from '~/lib/bench/lit'
 import { keyAreas } from '~/lib/keys'
 
 /** The surface, to be played. */
@@ -54,8 +55,10 @@ function heldKeys(control: Control): Array<{ x: number; y: number; width: number
 }
 const WRITES_INSIDE = new Set(['pad', 'xy', 'keybed', 'pedal', 'joystick'])
 
+const lights = computed(() => litControls(bench.lights))
 const drawn = computed(() =>
   controls.value.map((control) => {
+    const light = lights.value.get(control.id)
     const { place } = control
     const stands = (gesture: string): number =>
       bench.controller && bench.own ? standsAt(bench.controller, bench.own, gesture) : 0
@@ -71,11 +74,13 @@ const drawn = computed(() =>
         h: place.h * scale.value,
       },
       keys: heldKeys(control),
+      light,
       label: {
+        isInside,
         x: (place.x + place.w / 2) * scale.value,
         y: isInside ? (place.y + place.h / 2) * scale.value + 4 : (place.y + place.h) * scale.value + 14,
       },
-      spoken: `${controlName(control)}, ${CONTROL_KIND_NAME[control.kind]}${moved ? `, at ${Math.round(stands(moved) * 100)} percent` : ''}`,
+      spoken: `${controlName(control)}, ${CONTROL_KIND_NAME[control.kind]}${moved ? `, at ${Math.round(stands(moved) * 100)} percent` : ''}${light ? `, light ${light.words}` : ''}`,
     }
   }),
 )
@@ -117,12 +122,13 @@ const drawn = computed(() =>
         class="fill-raised stroke-line"
       />
       <g
-        v-for="{ control, figure, area, keys, label, spoken } in drawn"
+        v-for="{ control, figure, area, keys, light, label, spoken } in drawn"
         :key="control.id"
         role="button"
         tabindex="0"
         class="played"
-        :class="{ chosen: control.id === chosen, silent: control.silent }"
+        :class="{ chosen: control.id === chosen, silent: control.silent, lit: light }"
+        :data-light="light?.colour"
         :data-control="control.id"
         :aria-label="spoken"
         :aria-pressed="down.has(control.id)"
@@ -133,7 +139,13 @@ const drawn = computed(() =>
           class="halo"
         />
         <rect v-bind="{ x: area.x, y: area.y, width: area.w, height: area.h }" data-area fill="transparent" />
-        <path v-for="(path, index) in figure.body" :key="index" :d="path.d" :class="['part', path.ink]" />
+        <path
+          v-for="(path, index) in figure.body"
+          :key="index"
+          :d="path.d"
+          :class="['part', path.ink]"
+          :style="light && path.ink === 'body' ? { fill: light.colour } : undefined"
+        />
         <path
           v-if="figure.level"
           :d="figure.level.d"
@@ -154,6 +166,7 @@ const drawn = computed(() =>
           :y="label.y"
           class="label"
           :class="down.has(control.id) && 'on'"
+          :style="light && label.isInside ? { fill: light.ink, stroke: 'none' } : undefined"
         >
           {{ control.label }}
         </text>
@@ -212,6 +225,12 @@ const drawn = computed(() =>
 .level.filled {
   fill: var(--own);
   stroke: none;
+}
+/* What is pressed keeps its light and gets a thick edge. */
+.lit .level.filled {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 3;
 }
 .pointer {
   stroke: var(--ink);

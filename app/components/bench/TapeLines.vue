@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { rigIndex } from '#core/rig'
+import type { Passes } from '~/lib/bench/narrow'
 import { bytesText, runsOf, type Run } from '~/lib/bench/runs'
 
 /** What passed as lines: one for each message, or for each run of them. Newest first. */
-const { only } = defineProps<{ only: string | null }>()
+const { isLookedAt } = defineProps<{ isLookedAt: Passes }>()
 const bench = useBenchStore()
 const rigs = useRigStore()
 const scroller = useTemplateRef('scroller')
-const runs = computed<readonly Run[]>(() => (rigs.rig ? runsOf(rigs.rig, bench.tape, only) : []))
+const runs = computed<readonly Run[]>(() => (rigs.rig ? runsOf(rigs.rig, bench.tape, isLookedAt) : []))
 const linePx = useLinePx(24)
 const virtualizer = useVirtualizer(
   computed(() => ({
@@ -24,7 +25,9 @@ const ownerOf = ({ controller }: Run) =>
 
 <template>
   <div ref="scroller" class="h-full overflow-auto px-4" data-testid="tape-lines" tabindex="0">
-    <p v-if="runs.length === 0" class="text-soft py-2">Nothing was sent yet.</p>
+    <p v-if="runs.length === 0" class="text-soft py-2">
+      {{ bench.tape.count === 0 ? 'Nothing was sent yet.' : 'Nothing on the tape is like this.' }}
+    </p>
     <div class="relative" :style="{ height: `${virtualizer.getTotalSize()}px` }" role="list">
       <template v-for="line in virtualizer.getVirtualItems()" :key="String(line.key)">
         <button

@@ -1,34 +1,15 @@
 <script setup lang="ts">
 import { useElementSize, useRafFn } from '@vueuse/core'
-import { holesOf, lanesSince, MOST_KEPT, type Lane, type LanePoint } from '~/lib/bench/tape'
+import { EVERYTHING, narrowedBy, passes, type Narrowing, type Passes } from '~/lib/bench/narrow'
+import { holesOf, lanesSince, type Lane, type LanePoint } from '~/lib/bench/tape'
 
 /** What passed, as strokes under pens or as lines. */
 const bench = useBenchStore()
 const rigs = useRigStore()
-const ALL = ''
-const only = ref<string>(ALL)
-const owners = computed(() => [
-  { value: ALL, label: 'every controller' },
-  ...bench.controllers.map(({ id, name }) => ({ value: id, label: name })),
-])
-async function keep(format: 'mid' | 'csv'): Promise<void> {
-  const { tapeAsCsv, tapeAsSmf } = await import('~/lib/bench/keep')
-  if (!rigs.rig) return
-  const whose = only.value === ALL ? null : only.value
-  const name = `${rigs.rig.name} played`
-  if (format === 'csv') saveText(fileName(name, 'csv'), tapeAsCsv(rigs.rig, bench.tape, whose), 'text/csv')
-  else
-    saveBlob(
-      fileName(name, 'mid'),
-      new Blob([tapeAsSmf(name, bench.tape, whose) as BlobPart], { type: 'audio/midi' }),
-    )
-}
-type Form = 'strokes' | 'lines'
-const form = ref<Form>('strokes')
-const FORMS = [
-  { id: 'strokes' as const, name: 'Strokes' },
-  { id: 'lines' as const, name: 'Lines' },
-]
+const capture = useCaptureStore()
+const narrowing = ref<Narrowing>(EVERYTHING)
+const isLookedAt = computed<Passes>(() => (rigs.rig ? passes(rigs.rig, narrowing.value) : () => true))
+const form = ref<'strokes' | 'lines'>('strokes')
 
 const LANE_PX = 45
 const NAME_PX = 190
@@ -46,13 +27,7 @@ useRafFn(() => {
 })
 const lanes = computed<readonly Lane[]>(() =>
   rigs.rig && form.value === 'strokes'
-    ? lanesSince(
-        rigs.rig,
-        bench.tape,
-        until.value - SHOWN_MS,
-        most.value,
-        only.value === ALL ? null : only.value,
-      )
+    ? lanesSince(rigs.rig, bench.tape, until.value - SHOWN_MS, most.value, isLookedAt.value)
     : [],
 )
 const across = computed(() => Math.max(10, width.value - NAME_PX - VALUE_PX))
@@ -111,43 +86,21 @@ const valueText = ({ last }: Lane): string =>
     : last.amount.kind === 'blow' && last.value === 0
       ? 'let go'
       : String(last.value)
-const heading = computed(() => {
-  const { count, dropped } = bench.tape
-  const all = (count + dropped).toLocaleString('en')
-  return dropped > 0 ? `${all} messages, the last ${MOST_KEPT.toLocaleString('en')} kept` : `${all} messages`
-})
 </script>
 
 <template>
   <section class="bg-sheet flex h-full flex-col" aria-label="Tape" data-testid="tape">
-    <header class="flex shrink-0 flex-wrap items-center gap-3 px-4 py-2">
-      <h2 class="text-base font-bold">Tape</h2>
-      <UiSelect v-model="only" label="Whose messages" caption="of" :options="owners" />
-      <TabStrip v-model="form" :tabs="FORMS" label="How the tape is shown" attribute="data-form" />
-      <span class="tag text-soft ml-auto text-xs" data-testid="tape-count">{{ heading }}</span>
-      <UiButton
-        :look="bench.isHeldStill ? 'strong' : 'quiet'"
-        :aria-pressed="bench.isHeldStill"
-        data-testid="hold-still"
-        @click="bench.isHeldStill = !bench.isHeldStill"
-        >{{ bench.isHeldStill ? 'Go on' : 'Hold still' }}</UiButton
-      >
-      <UiButton :disabled="bench.tape.count === 0" data-testid="keep-midi" @click="keep('mid')"
-        >Keep as MIDI</UiButton
-      >
-      <UiButton :disabled="bench.tape.count === 0" data-testid="keep-csv" @click="keep('csv')"
-        >Keep as CSV</UiButton
-      >
-      <UiButton @click="bench.clear()">Clear</UiButton>
-      <UiButton data-testid="silence" @click="bench.silence()">Silence all</UiButton>
-    </header>
+    <TapeHeader v-model:form="form" v-model:narrowing="narrowing" :is-looked-at="isLookedAt" />
+    <LazyCaptureBar v-if="capture.capture || capture.refused || capture.incoming" />
     <div ref="frame" class="min-h-0 flex-1 overflow-hidden">
-      <LazyTapeLines v-if="form === 'lines'" :only="only === ALL ? null : only" />
+      <LazyTapeLines v-if="form === 'lines'" :is-looked-at="isLookedAt" />
       <p v-else-if="drawn.length === 0" class="text-soft px-4 py-2">
         {{
           bench.tape.count === 0
             ? 'Nothing was sent yet. Every control that moves gets a lane here.'
-            : 'Nothing moved in the last 8 seconds.'
+            : narrowedBy(narrowing) > 0
+              ? 'Nothing like this moved in the last 8 seconds.'
+              : 'Nothing moved in the last 8 seconds.'
         }}
       </p>
       <svg v-else-if="width > 0" :width="width" :height="height" aria-hidden="true">

@@ -11,11 +11,7 @@ const ownerOf = ({ controller }: Move) =>
 </script>
 
 <template>
-  <aside class="bg-sheet flex h-full flex-col" aria-label="What moves" data-testid="what-moves">
-    <header class="flex items-baseline justify-between px-5 pt-4 pb-2">
-      <h2 class="text-base font-bold">What moves</h2>
-      <span class="text-soft text-xs">newest first</span>
-    </header>
+  <div class="flex min-h-0 flex-1 flex-col" data-testid="what-moves">
     <p v-if="bench.moves.length === 0" class="text-soft px-5">
       Move something on the surface: drag or turn it, use the wheel, or walk to it by Tab and press the
       arrows.
@@ -63,5 +59,5 @@ const ownerOf = ({ controller }: Move) =>
           : `${strangers.length} moved that were not meant to: pick one to follow why`
       }}
     </p>
-  </aside>
+  </div>
 </template>

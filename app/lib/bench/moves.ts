@@ -42,7 +42,9 @@ function moveOf(rig: Rig, passing: Passing, destinationId: Id, effect: EffectOf)
         sender !== null &&
         (mapping
           ? mapping.gesture === sender
-          : rig.mappings.some(({ gesture, parameter: joined }) => gesture === sender && joined === parameter.id))
+          : rig.mappings.some(
+              ({ gesture, parameter: joined }) => gesture === sender && joined === parameter.id,
+            ))
       const span = spanOf(parameter)
       const isMoved = effect.kind === 'moves'
       return {

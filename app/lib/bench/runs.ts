@@ -70,12 +70,16 @@ const valueWords = (first: Passing, last: Passing, count: number): string => {
 }
 
 /** The runs of a tape, newest first. */
-export function runsOf(rig: Rig, { messages, count }: Tape, only: Id | null): Run[] {
+export function runsOf(
+  rig: Rig,
+  { messages, count }: Tape,
+  isLookedAt: (passing: Passing) => boolean,
+): Run[] {
   const groups: Array<{ first: Passing; last: Passing; count: number; key: string }> = []
   const open = new Map<string, (typeof groups)[number]>()
   for (let index = Math.max(0, count - MOST_READ); index < count; index++) {
     const passing = messages[index]
-    if (!passing || (only !== null && passing.controller !== only)) continue
+    if (!passing || !isLookedAt(passing)) continue
     const sender = senderKey(passing)
     const run = open.get(sender)
     const isOn = run && passing.at - run.last.at <= PAUSE_MS && passing.amount.kind !== 'blow'

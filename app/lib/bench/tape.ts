@@ -98,11 +98,17 @@ function firstSince({ messages, count }: Tape, at: number): number {
 }
 
 /** The lanes of what moved since a time, the one that moved last on top; `most` of them. */
-export function lanesSince(rig: Rig, tape: Tape, since: number, most: number, only: Id | null): Lane[] {
+export function lanesSince(
+  rig: Rig,
+  tape: Tape,
+  since: number,
+  most: number,
+  isLookedAt: (passing: Passing) => boolean,
+): Lane[] {
   const lanes = new Map<string, { first: Passing; last: Passing; points: LanePoint[] }>()
   for (let index = firstSince(tape, since); index < tape.count; index++) {
     const passing = tape.messages[index]
-    if (!passing || (only !== null && passing.controller !== only)) continue
+    if (!passing || !isLookedAt(passing)) continue
     const key = senderKey(passing)
     const lane = lanes.get(key) ?? { first: passing, last: passing, points: [] }
     lane.last = passing

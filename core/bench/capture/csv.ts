@@ -1,11 +1,12 @@
 import type { NamedTrack, TimedMessage } from '../../midi/smf'
 import { readTable } from '../../rig'
+import { CAPTURE_LIMITS } from './limits'
 import type { CaptureRead } from './read'
 
 /** The columns of a capture as CSV that are read back, by their headings. */
 const [TIME, BYTES, SENDER] = ['ms', 'bytes', 'controller']
 
-const LIMITS = { characters: 40_000_000, lines: 500_000, rows: 300_000 }
+const LIMITS = { characters: CAPTURE_LIMITS.bytes, lines: 500_000, rows: 300_000 }
 
 /** Bytes in writing: two hex digits each, with spaces between; null where they are none. */
 function bytesIn(text: string): number[] | null {

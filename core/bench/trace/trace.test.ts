@@ -43,7 +43,7 @@ function movedBy(rig: Rig, controller: string, gesture: string): Set<string> {
     const next = playRig(rig, state, controller, hand, index * 2 * LONG_PRESS_MS)
     state = next.state
     for (const { place, arrived } of next.passed)
-      if (place.gesture === gesture)
+      if (place?.gesture === gesture)
         for (const { destination, effects } of arrived)
           for (const effect of effects)
             if (effect.kind === 'moves' || effect.kind === 'acts')

@@ -1,0 +1,30 @@
+<script setup lang="ts">
+/** Beside the surface: what moves, how the destinations behave, and which ports are real. */
+const bench = useBenchStore()
+const ports = usePortsStore()
+type Side = 'moves' | 'destinations' | 'ports'
+const side = ref<Side>('moves')
+const tabs = computed(() => [
+  { id: 'moves' as const, name: 'What moves' },
+  {
+    id: 'destinations' as const,
+    name: 'Destinations',
+    hint: wrong.value > 0 ? `${wrong.value}!` : undefined,
+  },
+  { id: 'ports' as const, name: 'Ports', hint: ports.realCount > 0 ? ports.realCount : undefined },
+])
+const wrong = computed(
+  () => Object.values(bench.state?.misbehaving ?? {}).filter(({ length }) => length > 0).length,
+)
+</script>
+
+<template>
+  <aside class="bg-sheet flex h-full flex-col" aria-label="What moves, destinations and ports">
+    <header class="flex shrink-0 items-center px-4 pt-3 pb-2">
+      <TabStrip v-model="side" :tabs="tabs" label="What is shown beside the surface" attribute="data-side" />
+    </header>
+    <WhatMoves v-if="side === 'moves'" />
+    <LazyBenchDestinations v-else-if="side === 'destinations'" />
+    <LazyBenchPorts v-else />
+  </aside>
+</template>

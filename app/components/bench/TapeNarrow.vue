@@ -1,0 +1,66 @@
+<script setup lang="ts">
+import { CHANNELS, MESSAGE_KIND_NAME } from '#core/midi'
+import { CABLE_KINDS } from '#core/rig'
+import { EVERYTHING, narrowedBy, type Narrowing } from '~/lib/bench/narrow'
+
+/** What of the tape is looked at. */
+const narrowing = defineModel<Narrowing>({ required: true })
+const bench = useBenchStore()
+const rigs = useRigStore()
+const ANY = ''
+const any = { value: ANY, label: 'any' }
+const named = (all: ReadonlyArray<{ id: string; name: string }>) => [
+  any,
+  ...all.map(({ id, name }) => ({ value: id, label: name })),
+]
+const fields = computed(() => [
+  { of: 'controller' as const, label: 'Controller', options: named(bench.controllers) },
+  { of: 'destination' as const, label: 'Destination', options: named(rigs.rig?.destinations ?? []) },
+  {
+    of: 'channel' as const,
+    label: 'Channel',
+    options: [any, ...CHANNELS.map((channel) => ({ value: String(channel), label: String(channel) }))],
+  },
+  {
+    of: 'kind' as const,
+    label: 'Kind',
+    options: [any, ...CABLE_KINDS.map((kind) => ({ value: kind as string, label: MESSAGE_KIND_NAME[kind] }))],
+  },
+])
+function set(of: 'controller' | 'destination' | 'channel' | 'kind', value: string): void {
+  const next = value === ANY ? null : of === 'channel' ? Number(value) : value
+  narrowing.value = { ...narrowing.value, [of]: next } as Narrowing
+}
+</script>
+
+<template>
+  <div class="grid grid-cols-[auto_minmax(0,1fr)] items-center gap-x-3 gap-y-2 text-xs">
+    <label class="text-soft" for="narrow-text">Text</label>
+    <input
+      id="narrow-text"
+      class="bg-sheet border-line h-7 rounded-md border px-2"
+      placeholder="a name, an address, a value"
+      :value="narrowing.text"
+      @input="narrowing = { ...narrowing, text: ($event.target as HTMLInputElement).value }"
+    />
+    <template v-for="{ of, label, options } in fields" :key="of">
+      <label class="text-soft" :for="`narrow-${of}`">{{ label }}</label>
+      <select
+        :id="`narrow-${of}`"
+        class="bg-sheet border-line h-7 rounded-md border px-1.5"
+        :value="narrowing[of] === null ? ANY : String(narrowing[of])"
+        @change="set(of, ($event.target as HTMLSelectElement).value)"
+      >
+        <option v-for="option in options" :key="option.value" :value="option.value">
+          {{ option.label }}
+        </option>
+      </select>
+    </template>
+    <UiButton
+      class="col-start-2 justify-self-start"
+      :disabled="narrowedBy(narrowing) === 0"
+      @click="narrowing = EVERYTHING"
+      >Show everything</UiButton
+    >
+  </div>
+</template>

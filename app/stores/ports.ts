@@ -1,0 +1,229 @@
+import { useStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { portKey, type Id, type PortRef } from '#core/rig'
+import { PortError, type OpenPorts, type OuterPort, type PortTrouble, type Stop } from '~/ports/port'
+import { webMidi } from '~/ports/web-midi'
+
+/** A real port, so that it is known again: by its id, else by its name. */
+interface Remembered {
+  id: string
+  name: string
+  maker: string
+}
+
+/** A port of the rig that a real one can stand for. */
+export interface RigPort {
+  ref: PortRef
+  key: string
+  owner: string
+  name: string
+  /** What comes from it is heard, or what arrives at it is sent. */
+  direction: 'in' | 'out'
+  isController: boolean
+}
+
+const find = (ports: readonly OuterPort[], direction: 'in' | 'out', wanted: Remembered) => {
+  const all = ports.filter((port) => port.direction === direction)
+  const isNamed = (port: OuterPort): boolean => port.name === wanted.name && port.maker === wanted.maker
+  return (
+    all.find((port) => port.id === wanted.id && port.isThere) ??
+    all.find((port) => isNamed(port) && port.isThere) ??
+    all.find((port) => port.id === wanted.id)
+  )
+}
+
+/** Real ports in place of those of the rig: which stands for which, on this computer. */
+export const usePortsStore = defineStore('ports', () => {
+  const rigs = useRigStore()
+  const bench = useBenchStore()
+  const open = shallowRef<OpenPorts | null>(null)
+  const isAsking = ref(false)
+  const trouble = ref<PortTrouble | null>(null)
+  const real = shallowRef<readonly OuterPort[]>([])
+  /** By rig and port of the rig: what stands for it. On this computer, not in the rig. */
+  const remembered = useStorage<Record<Id, Record<string, Remembered>>>('deft-lattice/ports', {})
+  /** What is wrong with single ports, by port of the rig. */
+  const troubles = ref<Record<string, PortTrouble>>({})
+
+  const rigPorts = computed<readonly RigPort[]>(() => {
+    const { rig } = rigs
+    if (!rig) return []
+    const inUse = rig.controllers.filter((each) => each.inUse)
+    return [...inUse, ...rig.destinations].flatMap((owner) => {
+      const isController = 'homeChannel' in owner
+      return owner.ports.flatMap(({ id: port, name, direction }): RigPort[] => {
+        if (direction === 'thru' || (!isController && direction === 'out')) return []
+        const ref = { owner: owner.id, port }
+        return [
+          {
+            ref,
+            key: portKey(ref),
+            owner: owner.name,
+            name,
+            // What a controller sends is heard here; all else is sent to.
+            direction: isController && direction === 'out' ? 'in' : 'out',
+            isController,
+          },
+        ]
+      })
+    })
+  })
+  const chosen = computed<Readonly<Record<string, Remembered>>>(
+    () => (rigs.id && remembered.value[rigs.id]) || {},
+  )
+
+  /** Let a real port stand for one of the rig; null simulates it again. */
+  function choose(key: string, id: string | null): void {
+    if (!rigs.id) return
+    const port = real.value.find((each) => each.id === id)
+    const { [key]: _, ...others } = chosen.value
+    const { [key]: __, ...wrong } = troubles.value
+    troubles.value = wrong
+    remembered.value = {
+      ...remembered.value,
+      [rigs.id]: port ? { ...others, [key]: { id: port.id, name: port.name, maker: port.maker } } : others,
+    }
+  }
+
+  /** Try a port again that another program had. */
+  function retry(key: string): void {
+    mark(key, null)
+    real.value = open.value?.ports() ?? []
+  }
+
+  let stopWatching: Stop = () => undefined
+  /** Ask the browser for ports; for SysEx only when it is needed. */
+  async function ask(sysex = false): Promise<void> {
+    if (isAsking.value) return
+    isAsking.value = true
+    try {
+      const next = await webMidi.open({ sysex })
+      stopWatching()
+      silenceAll()
+      open.value = next
+      trouble.value = null
+      troubles.value = {}
+      stopWatching = next.onChange(() => (real.value = next.ports()))
+      real.value = next.ports()
+    } catch (error) {
+      trouble.value = error instanceof PortError ? error.trouble : 'failed'
+      if (!(error instanceof PortError)) throw error
+    } finally {
+      isAsking.value = false
+    }
+  }
+
+  /** What is listened to, by port of the rig. */
+  const heard = new Map<string, { real: string; stop: Stop }>()
+  function silenceAll(): void {
+    for (const { stop } of heard.values()) stop()
+    heard.clear()
+  }
+  function mark(key: string, what: PortTrouble | null): void {
+    const { [key]: before, ...others } = troubles.value
+    if (before === (what ?? undefined)) return
+    troubles.value = what ? { ...others, [key]: what } : others
+  }
+
+  async function listen({ key, ref }: RigPort, id: string): Promise<void> {
+    if (!open.value) return
+    // Taken at once, so that nothing is listened to twice while the port opens.
+    const own = { real: id, stop: (() => undefined) as Stop }
+    heard.set(key, own)
+    try {
+      const stop = await open.value.listen(id, (bytes, at) => bench.hear(ref.owner, key, bytes, at))
+      if (heard.get(key) === own) own.stop = stop
+      else stop()
+      mark(key, null)
+    } catch (error) {
+      if (heard.get(key) === own) heard.delete(key)
+      mark(key, error instanceof PortError ? error.trouble : 'failed')
+      if (!(error instanceof PortError)) throw error
+    }
+  }
+
+  /** The out that each port of the rig is sent to, by its key. */
+  const outs = computed<ReadonlyMap<string, OuterPort>>(() => {
+    const found = new Map<string, OuterPort>()
+    for (const port of rigPorts.value) {
+      const wanted = port.direction === 'out' ? chosen.value[port.key] : undefined
+      const there = wanted && find(real.value, 'out', wanted)
+      if (there?.isThere) found.set(port.key, there)
+    }
+    return found
+  })
+  /** The controllers that are heard by a real port. */
+  const realControllers = computed<ReadonlySet<Id>>(
+    () =>
+      new Set(
+        rigPorts.value.flatMap(({ key, ref, direction }) =>
+          direction === 'in' && stands(key)?.isThere ? [ref.owner] : [],
+        ),
+      ),
+  )
+  function stands(key: string): OuterPort | null {
+    const port = rigPorts.value.find((each) => each.key === key)
+    const wanted = chosen.value[key]
+    return (port && wanted && find(real.value, port.direction, wanted)) ?? null
+  }
+
+  // Ports come and go: what is there is listened to, what is not is simulated.
+  watch(
+    [real, chosen, rigPorts],
+    () => {
+      if (!open.value) return
+      const wanted = new Map<string, string>()
+      for (const port of rigPorts.value) {
+        const remembers = chosen.value[port.key]
+        if (!remembers) continue
+        const there = find(real.value, port.direction, remembers)
+        if (!there?.isThere) mark(port.key, 'unplugged')
+        else if (port.direction === 'in') wanted.set(port.key, there.id)
+        else if (troubles.value[port.key] === 'unplugged') mark(port.key, null)
+      }
+      for (const [key, { real: id, stop }] of [...heard])
+        if (wanted.get(key) !== id) {
+          stop()
+          heard.delete(key)
+        }
+      for (const [key, id] of wanted) {
+        const port = rigPorts.value.find((each) => each.key === key)
+        if (port && !heard.has(key) && troubles.value[key] !== 'held') void listen(port, id)
+      }
+    },
+    { immediate: true },
+  )
+
+  function send(key: string, bytes: readonly number[]): void {
+    const port = outs.value.get(key)
+    if (!open.value || !port) return
+    try {
+      open.value.send(port.id, bytes)
+    } catch (error) {
+      mark(key, error instanceof PortError ? error.trouble : 'failed')
+      if (!(error instanceof PortError)) throw error
+    }
+  }
+  watch(
+    [outs, realControllers],
+    () => bench.connect({ outlets: new Set(outs.value.keys()), real: realControllers.value, send }),
+    { immediate: true },
+  )
+
+  return {
+    real,
+    rigPorts,
+    chosen,
+    trouble,
+    troubles,
+    isAsking,
+    realControllers,
+    realCount: computed(() => rigPorts.value.filter(({ key }) => stands(key)?.isThere).length),
+    isOpen: computed(() => open.value !== null),
+    hasSysex: computed(() => open.value?.hasSysex === true),
+    ask,
+    choose,
+    retry,
+    stands,
+  }
+})

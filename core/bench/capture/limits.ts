@@ -1,0 +1,2 @@
+/** The largest file that is opened as a capture, in bytes; Standard MIDI Files are held to less by their reader. */
+export const CAPTURE_LIMITS = { bytes: 40_000_000 } as const

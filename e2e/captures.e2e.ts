@@ -1,0 +1,155 @@
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { parseMidi } from 'midi-file'
+import { By, openPerformed, startSession, type Session } from './browser'
+
+/** Another reader and writer of Standard MIDI Files. */
+const tool = (name: 'MIDICSV' | 'CSVMIDI', fallback: string, ...given: string[]): string =>
+  execFileSync(process.env[name] ?? fallback, given, { encoding: 'utf8' })
+
+let page: Session
+let folder = ''
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'captures-'))
+  page = await startSession()
+  await page.go('/desk')
+  await page.find('[data-testid=surface]')
+  await openPerformed(page)
+  await page.go('/bench')
+  await page.find('[data-testid=bench-surface]')
+})
+afterAll(async () => {
+  await page.quit()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+/** Give bytes as a file to the Bench's own way of opening captures. */
+async function openCapture(name: string, bytes: Uint8Array): Promise<void> {
+  await page.driver.executeScript(`
+    window.__input = null
+    const click = HTMLInputElement.prototype.click
+    HTMLInputElement.prototype.click = function () {
+      if (this.type !== 'file') return click.call(this)
+      window.__input = this
+    }`)
+  await page.click('[data-testid=captures]')
+  await page.click('[data-testid=open-capture]')
+  await page.driver.executeScript(
+    `const files = new DataTransfer()
+     files.items.add(new File([Uint8Array.from(arguments[1])], arguments[0]))
+     window.__input.files = files.files
+     window.__input.dispatchEvent(new Event('change', { bubbles: true }))`,
+    name,
+    [...bytes],
+  )
+}
+const messages = async (): Promise<number> =>
+  Number(/[\d,]+/.exec(await page.text('[data-testid=tape-count]'))?.[0].replaceAll(',', '') ?? 0)
+async function drag(id: string, up: number): Promise<void> {
+  const origin = await page.find(`[data-testid=bench-surface] [data-control="${id}"]`)
+  await page.driver
+    .actions()
+    .move({ origin })
+    .press()
+    .move({ origin, x: 0, y: -up, duration: 300 })
+    .release()
+    .perform()
+}
+async function keepMidi(): Promise<Uint8Array> {
+  await page.click('[data-testid=captures]')
+  await page.click('[data-testid=keep-midi]')
+  return page.downloadedBytes('.mid')
+}
+
+describe('a capture', () => {
+  let kept: Uint8Array = new Uint8Array()
+  it('that is kept here is read by other programs, message for message', async () => {
+    await drag('fader-1', 50)
+    await page.press('Merrod 49')
+    await drag('mod', 30)
+    const count = await messages()
+    expect(count).toBeGreaterThan(20)
+    kept = await keepMidi()
+    const path = join(folder, 'kept.mid')
+    writeFileSync(path, kept)
+    const lines = tool('MIDICSV', '/usr/bin/midicsv', path).trim().split('\n')
+    const controls = lines.flatMap((line) => {
+      const [, , kind, channel, number, value] = line.split(',').map((cell) => cell.trim())
+      return kind === 'Control_c' ? [[Number(channel), Number(number), Number(value)]] : []
+    })
+    const own = parseMidi(kept)
+      .tracks.flat()
+      .flatMap((event) =>
+        event.type === 'controller' ? [[event.channel, event.controllerType, event.value]] : [],
+      )
+    expect(controls).toEqual(own)
+    expect(lines.some((line) => line.includes('"Syzra 24"'))).toBe(true)
+    expect(lines.some((line) => line.includes('"Merrod 49"'))).toBe(true)
+  })
+
+  it('is opened and played again: the same controls move the same things', async () => {
+    const before = await page.driver.findElements(By.css('[data-move]'))
+    const moved = await Promise.all(before.map((each) => each.getAttribute('data-move')))
+    await page.press('Clear')
+    await openCapture('kept.mid', kept)
+    await page.click('[data-testid=capture-play]')
+    await page.waitFor('it to be played', async () => (await page.count('[data-testid=capture-play]')) === 1)
+    const again = await page.driver.findElements(By.css('[data-move]'))
+    const now = await Promise.all(again.map((each) => each.getAttribute('data-move')))
+    expect(now.toSorted()).toEqual(moved.toSorted())
+    expect(moved.length).toBeGreaterThan(1)
+    await page.click('[data-form=lines]')
+    const text = await page.text('[data-testid=tape-lines]')
+    expect(text).not.toMatch(/not in the template/)
+    await page.click('[data-form=strokes]')
+  })
+
+  it('that another program has written is played', async () => {
+    const csv = join(folder, 'other.csv')
+    const rows = Array.from({ length: 64 }, (_, index) => `1, ${index * 4}, Control_c, 0, 16, ${index}`)
+    writeFileSync(
+      csv,
+      [
+        '0, 0, Header, 0, 1, 240',
+        '1, 0, Start_track',
+        ...rows,
+        '1, 300, End_track',
+        '0, 0, End_of_file',
+        '',
+      ].join('\n'),
+    )
+    const path = join(folder, 'other.mid')
+    tool('CSVMIDI', '/usr/bin/csvmidi', csv, path)
+    await page.press('Clear')
+    await openCapture('other.mid', readFileSync(path))
+    await page.waitFor('it to be open', async () =>
+      (await page.text('[data-testid=capture]')).includes('other.mid'),
+    )
+    expect(await page.text('[data-testid=capture]')).toMatch(/64 messages[\s\S]*Syzra 24/)
+    await page.click('[data-testid=capture-play]')
+    await page.waitFor('all of it', async () => (await messages()) === 64)
+  })
+
+  it('that is broken is refused whole with the place, and what was open stays', async () => {
+    await openCapture('broken.mid', kept.slice(0, kept.length - 20))
+    expect(await page.text('[data-testid=capture-refused]')).toMatch(/broken\.mid[\s\S]*at byte \d+/)
+    const film = Uint8Array.from(kept)
+    film[12] = 0xe7
+    await openCapture('film.mid', film)
+    await page.waitFor('it to be refused', async () =>
+      /film\.mid[\s\S]*byte 12: it counts time in frames/.test(
+        await page.text('[data-testid=capture-refused]'),
+      ),
+    )
+    await openCapture('list.csv', new TextEncoder().encode('a,b\n1,2'))
+    await page.waitFor('it to be refused', async () =>
+      /list\.csv[\s\S]*needs the columns ms and Bytes/.test(await page.text('[data-testid=capture-refused]')),
+    )
+    await page.click('[data-testid=capture-refused] button')
+    expect(await page.text('[data-testid=capture]')).toMatch(/other\.mid/)
+    expect(await page.errors()).toEqual([])
+  })
+})

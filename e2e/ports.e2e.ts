@@ -1,0 +1,180 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { nineRingsRig } from '../demo'
+import { writeRig } from '../core/rig/parse'
+import { importText, startSession, type Session } from './browser'
+import { MIDI_STAND_IN } from './midi-stand-in'
+
+/** The demo, with a button that sends MMC, which is SysEx. */
+const RIG = structuredClone(nineRingsRig('as-performed'))
+const start = RIG.controllers.find(({ id }) => id === 'syzra')?.templates[0]?.base['run-1.press']
+if (start) start.messages = [{ kind: 'mmc', moment: 'press', command: 'play' }]
+
+let page: Session
+beforeAll(async () => {
+  page = await startSession()
+  await page.devTools('Page.addScriptToEvaluateOnNewDocument', { source: MIDI_STAND_IN })
+  await page.go('/desk')
+  await page.find('[data-testid=surface]')
+  await importText(page, 'performed.json', writeRig(RIG))
+  await page.go('/bench')
+  await page.find('[data-testid=bench-surface]')
+})
+afterAll(() => page.quit())
+
+const midi = (script: string): Promise<any> => page.driver.executeScript(script)
+const plug = (id: string, name: string, type: 'input' | 'output') =>
+  midi(`midi.plug('${id}', '${name}', '${type}')`)
+const deliver = (id: string, ...messages: number[][]) =>
+  midi(`midi.deliver('${id}', ...${JSON.stringify(messages)})`)
+const side = (name: string) => page.click(`[data-side=${name}]`)
+const stands = async (id: string): Promise<number> => {
+  const label = await (
+    await page.find(`[data-testid=bench-surface] [data-control="${id}"]`)
+  ).getAttribute('aria-label')
+  return Number(/(\d+) percent/.exec(label ?? '')?.[1] ?? -1)
+}
+/** Let a real port stand for one of the rig. */
+async function choose(key: string, name: string): Promise<void> {
+  await page.click(`[data-port="${key}"] button`)
+  await page.press(name)
+}
+const trouble = (key: string) => page.text(`[data-port-trouble="${key}"]`)
+
+describe('the ports of this computer', () => {
+  it('are asked for only when they are wanted, and without SysEx', async () => {
+    expect(await midi('return midi.asked')).toEqual([])
+    await side('ports')
+    await page.click('[data-testid=ask-ports]')
+    await page.waitFor('the ports', async () =>
+      (await page.text('[data-testid=bench-ports]')).includes('No port is plugged in'),
+    )
+    expect(await midi('return midi.asked')).toEqual([false])
+  })
+
+  it('stand for those of the rig: a real controller moves simulated destinations', async () => {
+    await plug('in-1', 'Desk in', 'input')
+    await choose('syzra/usb', 'Desk in')
+    await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('in-1')`))
+    await page.driver.executeScript(`document.querySelector('[data-side=moves]').click()`)
+    const fader = nineRingsRig('as-performed').controllers.find(({ id }) => id === 'syzra')?.templates[0]
+      ?.base['fader-1.slide']?.messages[0]
+    if (fader?.kind !== 'cc14' || typeof fader.number !== 'number') throw new Error('fader 1 is no 14-bit CC')
+    const number = fader.number
+    const halves = (value: number): number[][] => [
+      [0xb0, number, value >> 7],
+      [0xb0, number + 32, value & 127],
+    ]
+    await deliver('in-1', ...halves(0), ...halves(12_000))
+    await page.waitFor('the fader to stand there', async () => (await stands('fader-1')) === 73)
+    await page.waitFor('what moves', async () =>
+      (await page.text('[data-testid=what-moves]')).includes('Volume'),
+    )
+    expect(await page.text('[data-testid=trace]')).toMatch(/Rings/)
+  })
+
+  it('show what the template does not send as that, and say what is no message', async () => {
+    await deliver('in-1', [0xbf, 3, 77])
+    await page.click('[data-form=lines]')
+    await page.waitFor('it to be listed', async () =>
+      /not in the template[\s\S]*16:cc3/.test(await page.text('[data-testid=tape-lines]')),
+    )
+    await page.click('[data-form=strokes]')
+  })
+
+  it('are unplugged in mid-air, said so, and found again', async () => {
+    await side('ports')
+    await midi(`midi.unplug('in-1')`)
+    await page.waitFor('it to be said', async () =>
+      /Desk in was unplugged[\s\S]*goes on by itself/.test(await trouble('syzra/usb')),
+    )
+    await plug('in-1', 'Desk in', 'input')
+    await page.waitFor('it to be heard again', async () => (await page.count('[data-port-trouble]')) === 0)
+    await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('in-1')`))
+  })
+
+  it('are held by another program: said, with what to do', async () => {
+    await plug('in-2', 'Feet in', 'input')
+    await midi(`midi.hold('in-2', true)`)
+    await choose('umbrek/din', 'Feet in')
+    await page.waitFor('it to be said', async () =>
+      /held by another program[\s\S]*Close the port there/.test(await trouble('umbrek/din')),
+    )
+    await midi(`midi.hold('in-2', false)`)
+    await page.click('[data-retry="umbrek/din"]')
+    await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('in-2')`))
+  })
+
+  it('are sent to: a simulated controller plays a real synth, and lights are set', async () => {
+    await plug('out-1', 'Synth out', 'output')
+    await plug('out-2', 'Pad lights', 'output')
+    await choose('ondrel-vi/in', 'Synth out')
+    await choose('pelluna/usb-in', 'Pad lights')
+    const lights = await page.waitFor('the lights', async () => {
+      const sent = (await midi(`return midi.sent('out-2')`)) as number[][]
+      return sent.length > 30 ? sent : undefined
+    })
+    expect((lights ?? []).every(([status]) => status === 0xbf)).toBe(true)
+    await page.press('Merrod 49')
+    const origin = await page.find('[data-testid=bench-surface] [data-control="keys"]')
+    await page.driver.actions().move({ origin }).press().release().perform()
+    const sent = await page.waitFor('a note', async () => {
+      const all = (await midi(`return midi.sent('out-1')`)) as number[][]
+      return all.some(([status = 0]) => (status & 0xf0) === 0x90) ? all : undefined
+    })
+    expect(sent?.length).toBeGreaterThanOrEqual(2)
+  })
+
+  it('are asked for SysEx once something needs it, and go on as they were', async () => {
+    await page.find('[data-testid=needs-sysex]')
+    expect(await page.text('[data-testid=needs-sysex]')).toMatch(/Syzra 24/)
+    await page.press('Ask for SysEx')
+    await page.waitFor('it to be allowed', async () => (await page.count('[data-testid=needs-sysex]')) === 0)
+    expect(await midi('return midi.asked')).toEqual([false, true])
+    await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('in-1')`))
+    expect(await page.errors()).toEqual([])
+  })
+
+  it('are remembered on this computer, and not in the rig', async () => {
+    await page.go('/bench')
+    await page.find('[data-testid=bench-surface]')
+    await plug('in-1', 'Desk in', 'input')
+    await side('ports')
+    await page.click('[data-testid=ask-ports]')
+    await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('in-1')`))
+    await page.waitFor('the others to be missed', async () =>
+      (await trouble('umbrek/din')).includes('Feet in was unplugged'),
+    )
+    expect(await midi(`return JSON.stringify(localStorage).includes('Desk in')`)).toBe(true)
+  })
+
+  it.each([
+    ['NotAllowedError', /was told not to give/],
+    ['InvalidStateError', /does not answer/],
+  ])('are refused with %s: said, with what to do', async (name, words) => {
+    await page.go('/bench')
+    await page.find('[data-testid=bench-surface]')
+    await side('ports')
+    await midi(`midi.refuses = '${name}'`)
+    await page.click('[data-testid=ask-ports]')
+    await page.waitFor('it to be said', async () =>
+      words.test(await page.text('[data-testid=ports-trouble]')),
+    )
+    await midi(`midi.refuses = null`)
+    await page.click('[data-testid=ask-ports]')
+    await page.waitFor(
+      'them to be given',
+      async () => (await page.count('[data-testid=ports-trouble]')) === 0,
+    )
+  })
+
+  it('are not offered by every browser', async () => {
+    await page.go('/bench')
+    await page.find('[data-testid=bench-surface]')
+    await midi('navigator.requestMIDIAccess = undefined')
+    await side('ports')
+    await page.click('[data-testid=ask-ports]')
+    await page.waitFor('it to be said', async () =>
+      /offers no MIDI ports/.test(await page.text('[data-testid=ports-trouble]')),
+    )
+  })
+})
