@@ -87,12 +87,11 @@ describe('playing the demo as found', () => {
       const text = await page.text('[data-testid=tape-lines]')
       return text.includes('Dust') && !text.includes('1:cc110')
     })
-    await page.click('[data-testid=narrow]')
     await page.press('Show everything')
     await page.waitFor('everything', async () =>
       (await page.text('[data-testid=tape-lines]')).includes('1:cc110'),
     )
-    await page.keys(Key.ESCAPE)
+    await page.click('[data-testid=narrow]')
     await page.click('[data-form=strokes]')
   })
 

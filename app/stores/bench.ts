@@ -45,6 +45,11 @@ export interface Outside {
 }
 const NOWHERE: Outside = { outlets: new Set(), real: new Set(), send: () => undefined }
 
+/** Leaning in and touching come with a press: they are followed only where they send something, and not at their end. */
+const isWorthFollowing = (hand: Extract<Hand, { gesture: GestureKey }>, { passed }: Step): boolean =>
+  !/\.(pressure|touch)$/.test(hand.gesture) ||
+  (passed.length > 0 && hand.kind !== 'let-go' && !(hand.kind === 'move' && hand.to === 0))
+
 /** The rig as it is played: simulated controllers and destinations, what passed, and what moves. */
 export const useBenchStore = defineStore('bench', () => {
   const rigs = useRigStore()
@@ -163,10 +168,12 @@ export const useBenchStore = defineStore('bench', () => {
   /** A hand does something with the controller that is shown. */
   function act(hand: Hand): void {
     if (!rigs.rig || !state.value || !controller.value) return
-    if ('gesture' in hand) gesture.value = hand.gesture
     // A movement has been made by the time that it is seen: it began so long ago.
     const overMs = 'overMs' in hand ? (hand.overMs ?? 0) : 0
-    take(playRig(rigs.rig, state.value, controller.value.id, hand, Math.max(0, now() - overMs)))
+    const at = Math.max(0, now() - overMs)
+    const next = playRig(rigs.rig, state.value, controller.value.id, hand, at)
+    if ('gesture' in hand && isWorthFollowing(hand, next)) gesture.value = hand.gesture
+    take(next)
   }
   function show(showing: Showing): void {
     if (!rigs.rig || !state.value || !controller.value) return

@@ -4,6 +4,10 @@ import { Power } from '@lucide/vue'
 /** Which controller is played, what it shows, and the part of the show. */
 const bench = useBenchStore()
 const rigs = useRigStore()
+const ports = usePortsStore()
+const simulated = computed(() =>
+  ports.realCount === 0 ? 'all simulated' : `${ports.realCount} real, the rest simulated`,
+)
 const NONE = ''
 
 const template = computed(() =>
@@ -78,9 +82,7 @@ function showLayer(stack: string, layer: string): void {
       @update:model-value="bench.begin($event)"
     />
     <div class="ml-auto flex items-center gap-1.5">
-      <span class="text-soft text-xs" title="Everything here is simulated: no real port is used."
-        >simulated</span
-      >
+      <span class="text-soft text-xs">{{ simulated }}</span>
       <UiButton label="Switch everything off and on again" class="px-2!" @click="bench.restart()"
         ><Power :size="14"
       /></UiButton>

@@ -159,6 +159,12 @@ const drawn = computed(() =>
           class="level filled"
           data-held-key
         />
+        <rect
+          v-if="light?.isOn"
+          v-bind="{ x: area.x - 3, y: area.y - 3, width: area.w + 6, height: area.h + 6 }"
+          rx="6"
+          class="on-ring"
+        />
         <path v-if="figure.pointer" :d="figure.pointer" class="pointer" />
         <text
           v-if="control.label"
@@ -231,6 +237,12 @@ const drawn = computed(() =>
   fill: none;
   stroke: var(--ink);
   stroke-width: 3;
+}
+.on-ring {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1;
+  pointer-events: none;
 }
 .pointer {
   stroke: var(--ink);

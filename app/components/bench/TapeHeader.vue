@@ -8,6 +8,7 @@ import { MOST_KEPT } from '~/lib/bench/tape'
 const { isLookedAt } = defineProps<{ isLookedAt: Passes }>()
 const form = defineModel<'strokes' | 'lines'>('form', { required: true })
 const narrowing = defineModel<Narrowing>('narrowing', { required: true })
+const isNarrowing = defineModel<boolean>('isNarrowing', { required: true })
 const bench = useBenchStore()
 const rigs = useRigStore()
 const openCapture = useCaptureFile()
@@ -48,19 +49,13 @@ const ITEM = 'hover:bg-hair flex h-8 w-full items-center rounded-md px-2 text-le
   <header class="flex shrink-0 flex-wrap items-center gap-x-3 gap-y-1 px-4 py-2">
     <h2 class="text-base font-bold">Tape</h2>
     <TabStrip v-model="form" :tabs="FORMS" label="How the tape is shown" attribute="data-form" />
-    <Popover class="relative">
-      <PopoverButton
-        class="inline-flex h-7 items-center gap-1.5 rounded-md border px-2.5 text-xs font-medium"
-        :class="by > 0 ? 'bg-marker text-on-marker border-ink' : 'bg-raised border-line hover:border-ink'"
-        data-testid="narrow"
-        ><ListFilter :size="14" />{{ by > 0 ? `Narrowed by ${by}` : 'Narrow' }}</PopoverButton
-      >
-      <PopoverPanel
-        class="bg-raised border-line shadow-float absolute bottom-full left-0 z-30 mb-1 w-72 rounded-lg border p-3"
-      >
-        <LazyTapeNarrow v-model="narrowing" />
-      </PopoverPanel>
-    </Popover>
+    <UiButton
+      :look="by > 0 ? 'strong' : 'quiet'"
+      :aria-expanded="isNarrowing"
+      data-testid="narrow"
+      @click="isNarrowing = !isNarrowing"
+      ><ListFilter :size="14" />{{ by > 0 ? `Narrowed by ${by}` : 'Narrow' }}</UiButton
+    >
     <span v-if="trouble.length > 0" class="text-conflict min-w-0 truncate text-xs" role="status">{{
       trouble.join('; ')
     }}</span>
@@ -79,7 +74,7 @@ const ITEM = 'hover:bg-hair flex h-8 w-full items-center rounded-md px-2 text-le
         >Captures<ChevronDown :size="13" class="text-soft"
       /></PopoverButton>
       <PopoverPanel
-        class="bg-raised border-line shadow-float absolute right-0 bottom-full z-30 mb-1 w-64 rounded-lg border p-1.5 text-xs"
+        class="bg-raised border-line shadow-float absolute right-0 top-full z-30 mt-1 w-64 rounded-lg border p-1.5 text-xs"
       >
         <button
           type="button"

@@ -7,6 +7,8 @@ import { EVERYTHING, narrowedBy, type Narrowing } from '~/lib/bench/narrow'
 const narrowing = defineModel<Narrowing>({ required: true })
 const bench = useBenchStore()
 const rigs = useRigStore()
+const field = useTemplateRef('text')
+onMounted(() => field.value?.focus())
 const ANY = ''
 const any = { value: ANY, label: 'any' }
 const named = (all: ReadonlyArray<{ id: string; name: string }>) => [
@@ -34,32 +36,31 @@ function set(of: 'controller' | 'destination' | 'channel' | 'kind', value: strin
 </script>
 
 <template>
-  <div class="grid grid-cols-[auto_minmax(0,1fr)] items-center gap-x-3 gap-y-2 text-xs">
-    <label class="text-soft" for="narrow-text">Text</label>
-    <input
-      id="narrow-text"
-      class="bg-sheet border-line h-7 rounded-md border px-2"
-      placeholder="a name, an address, a value"
-      :value="narrowing.text"
-      @input="narrowing = { ...narrowing, text: ($event.target as HTMLInputElement).value }"
-    />
-    <template v-for="{ of, label, options } in fields" :key="of">
-      <label class="text-soft" :for="`narrow-${of}`">{{ label }}</label>
+  <div class="border-line flex flex-wrap items-center gap-x-3 gap-y-1 border-t px-4 py-1.5 text-xs">
+    <label class="flex items-center gap-1.5"
+      ><span class="text-soft">Text</span>
+      <input
+        id="narrow-text"
+        ref="text"
+        class="bg-sheet border-line h-7 w-44 rounded-md border px-2"
+        placeholder="a name, an address, a value"
+        :value="narrowing.text"
+        @input="narrowing = { ...narrowing, text: ($event.target as HTMLInputElement).value }"
+    /></label>
+    <label v-for="{ of, label, options } in fields" :key="of" class="flex items-center gap-1.5"
+      ><span class="text-soft">{{ label }}</span>
       <select
         :id="`narrow-${of}`"
-        class="bg-sheet border-line h-7 rounded-md border px-1.5"
+        class="bg-sheet border-line h-7 max-w-36 rounded-md border px-1.5"
         :value="narrowing[of] === null ? ANY : String(narrowing[of])"
         @change="set(of, ($event.target as HTMLSelectElement).value)"
       >
         <option v-for="option in options" :key="option.value" :value="option.value">
           {{ option.label }}
         </option>
-      </select>
-    </template>
-    <UiButton
-      class="col-start-2 justify-self-start"
-      :disabled="narrowedBy(narrowing) === 0"
-      @click="narrowing = EVERYTHING"
+      </select></label
+    >
+    <UiButton :disabled="narrowedBy(narrowing) === 0" @click="narrowing = EVERYTHING"
       >Show everything</UiButton
     >
   </div>

@@ -9,6 +9,7 @@ const rigs = useRigStore()
 const capture = useCaptureStore()
 const narrowing = ref<Narrowing>(EVERYTHING)
 const isLookedAt = computed<Passes>(() => (rigs.rig ? passes(rigs.rig, narrowing.value) : () => true))
+const isNarrowing = ref(false)
 const form = ref<'strokes' | 'lines'>('strokes')
 
 const LANE_PX = 45
@@ -90,7 +91,13 @@ const valueText = ({ last }: Lane): string =>
 
 <template>
   <section class="bg-sheet flex h-full flex-col" aria-label="Tape" data-testid="tape">
-    <TapeHeader v-model:form="form" v-model:narrowing="narrowing" :is-looked-at="isLookedAt" />
+    <TapeHeader
+      v-model:form="form"
+      v-model:narrowing="narrowing"
+      v-model:is-narrowing="isNarrowing"
+      :is-looked-at="isLookedAt"
+    />
+    <LazyTapeNarrow v-if="isNarrowing" v-model="narrowing" />
     <LazyCaptureBar v-if="capture.capture || capture.refused || capture.incoming" />
     <div ref="frame" class="min-h-0 flex-1 overflow-hidden">
       <LazyTapeLines v-if="form === 'lines'" :is-looked-at="isLookedAt" />
