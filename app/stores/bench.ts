@@ -21,6 +21,7 @@ import {
 import { keysOf } from '#core/mappings'
 import {
   assignmentsAt,
+  gestureRef,
   portKey,
   shownPlace,
   type Control,
@@ -29,6 +30,7 @@ import {
   type Showing,
 } from '#core/rig'
 import { pressedGesture } from '~/lib/bench/figure'
+import { mapped, sameOr } from '~/lib/same-or'
 import { createHearing } from '~/lib/bench/hearing'
 import { lightsFor } from '~/lib/bench/lights-out'
 import { noteMoves, type Move } from '~/lib/bench/moves'
@@ -214,25 +216,55 @@ export const useBenchStore = defineStore('bench', () => {
       : null
   }
 
+  /** What every controller shows, and the scope of every destination: the same objects until one of them changes. */
+  const showings = computed<Readonly<Record<Id, Showing>>>((before) =>
+    sameOr(
+      before,
+      mapped(state.value?.controllers, ({ showing }) => showing),
+    ),
+  )
+  const scopes = computed<Readonly<Record<Id, Id | null>>>((before) =>
+    sameOr(
+      before,
+      mapped(state.value?.destinations, ({ scope }) => scope),
+    ),
+  )
+  // Lights rest on few things of much that changes while something is moved.
+  const held = computed(() => own.value?.held)
+  const steps = computed(() => own.value?.steps)
+  const chosenLights = computed(() => own.value?.chosen)
+  const setLights = computed(() => own.value?.lights)
   /** The lights of the controller that is shown, as they are now. */
   const lights = computed(() =>
-    rigs.rig && controller.value && state.value
-      ? lightsNow(rigs.rig, controller.value, state.value.controllers)
+    rigs.rig && controller.value && held.value && steps.value && chosenLights.value && setLights.value
+      ? lightsNow(rigs.rig, controller.value, showings.value, {
+          held: held.value,
+          steps: steps.value,
+          chosen: chosenLights.value,
+          lights: setLights.value,
+        })
       : [],
   )
 
+  /** The ways of each movement that was followed; anew when anything changes that they rest on. */
+  const known = computed(() => {
+    void rigs.rig
+    void showings.value
+    void scopes.value
+    return new Map<string, readonly Trace[]>()
+  })
   /** The ways of what is followed: those that arrive first. */
   const traces = computed<readonly Trace[]>(() => {
     const { rig } = rigs
     if (!rig || !controller.value || gesture.value === null || !state.value) return []
-    const showing = Object.fromEntries(
-      Object.entries(state.value.controllers).map(([id, each]) => [id, each.showing]),
+    const ref = gestureRef(controller.value.id, gesture.value)
+    const before = known.value.get(ref)
+    if (before) return before
+    const found = traceGesture(rig, ref, { showing: showings.value, scopes: scopes.value }).toSorted(
+      (a, b) => Number(a.broken !== null) - Number(b.broken !== null),
     )
-    const scopes = Object.fromEntries(
-      Object.entries(state.value.destinations).map(([id, each]) => [id, each.scope]),
-    )
-    const found = traceGesture(rig, `${controller.value.id}/${gesture.value}`, { showing, scopes })
-    return found.toSorted((a, b) => Number(a.broken !== null) - Number(b.broken !== null))
+    known.value.set(ref, found)
+    return found
   })
 
   return {

@@ -13,7 +13,7 @@ import {
   testRig,
 } from '../testing/rigs'
 import { comeInRig, misbehave, playRig, switchedOn } from './bench'
-import { lightsNow } from './lights'
+import { lightsNow, showingsOf } from './lights'
 import { MOST_ROUNDS, type BenchState, type Passing } from './running'
 
 const IN = { id: 'in', name: 'In', direction: 'in' as const }
@@ -142,6 +142,13 @@ describe('what comes in at a controller', () => {
   })
 })
 
+function now(rig: Rig, id: string, { controllers }: BenchState) {
+  const controller = rig.controllers.find((each) => each.id === id)
+  const own = controllers[id]
+  if (!controller || !own) throw new Error(`no ${id}`)
+  return lightsNow(rig, controller, showingsOf(controllers), own)
+}
+
 describe('lights as they are', () => {
   it('show what a wake sequence sets them to, light by light, whatever was there before', () => {
     const rig = nineRingsRig('as-performed')
@@ -157,11 +164,9 @@ describe('lights as they are', () => {
     }
     for (const message of wake.messages)
       state = comeInRig(rig, state, 'pelluna', lightInitBytes(message), 0).state
-    const now = new Map(
-      lightsNow(rig, pelluna, state.controllers).map(({ control, entry }) => [control.id, entry.index]),
-    )
+    const seen = new Map(now(rig, 'pelluna', state).map(({ control, entry }) => [control.id, entry.index]))
     expect(wake.messages.length).toBeGreaterThan(20)
-    for (const { control, value } of wake.messages) expect(now.get(control)).toBe(value)
+    for (const { control, value } of wake.messages) expect(seen.get(control)).toBe(value)
   })
 
   const model = {
@@ -196,9 +201,7 @@ describe('lights as they are', () => {
       { models: [model] as never, lightRoles: [role] as never, ...more },
     )
   const states = (rig: Rig, state: BenchState): unknown[] =>
-    lightsNow(rig, rig.controllers[0]!, state.controllers).flatMap(({ role: has, state: is }) =>
-      has ? [is] : [],
-    )
+    now(rig, 'a', state).flatMap(({ role: has, state: is }) => (has ? [is] : []))
   const press = (rig: Rig, state: BenchState, gesture: string): BenchState => {
     const down = playRig(rig, state, 'a', { kind: 'press', gesture }, 0).state
     return playRig(rig, down, 'a', { kind: 'let-go', gesture }, 5).state

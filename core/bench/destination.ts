@@ -215,6 +215,51 @@ const mergedBus = (bus: Bus): Bus => ({
   hears: (cell) => CHANNELS.some((channel) => bus.hears({ ...cell, channel })),
 })
 
+/** Who listens where a message lands. */
+interface Landed {
+  landed: Address
+  claim: Claim | null
+  ears: readonly Ear[]
+}
+
+function seekListeners({ bus, message }: Arriving, destination: Destination, all: readonly Ear[]): Landed[] {
+  return landedAt(message).flatMap((landed): Landed[] => {
+    if (!hears(bus, landed)) return []
+    const claim = keptAt(destination, landed)
+    const ears = all.filter(
+      ({ address, parameter }) =>
+        matchOf(address, landed, bus.mergesChannels) !== null &&
+        (claim === null || claim.serves.includes(parameter.id)),
+    )
+    return [{ landed, claim, ears }]
+  })
+}
+
+/** Who listened to the very same message before, by bus. */
+const knownListeners = memoOfTwo((_rig: Rig, _message: SentMessage) => new Map<Bus, readonly Landed[]>())
+
+function listenersTo(
+  rig: Rig,
+  destination: Destination,
+  arriving: Arriving,
+  does: readonly Misbehaviour[],
+  taught: readonly Mapping[],
+): readonly Landed[] {
+  const own = earsIn(rig).get(destination.id) ?? []
+  const isOld = does.includes('old-mappings')
+  if (isOld || does.includes('merges-channels')) {
+    const bus = does.includes('merges-channels') ? mergedBus(arriving.bus) : arriving.bus
+    const old = isOld ? oldEarsIn(rig, taught).filter((ear) => ear.destination === destination.id) : []
+    return seekListeners({ ...arriving, bus }, destination, [...own, ...old])
+  }
+  const known = knownListeners(rig, arriving.message)
+  const before = known.get(arriving.bus)
+  if (before) return before
+  const found = seekListeners(arriving, destination, own)
+  known.set(arriving.bus, found)
+  return found
+}
+
 function take(
   rig: Rig,
   destination: Destination,
@@ -224,23 +269,9 @@ function take(
 ): { state: DestinationState; effects: readonly Effect[] } {
   let next = state
   const effects: Effect[] = []
-  const ears = [
-    ...(earsIn(rig).get(destination.id) ?? []),
-    ...(does.includes('old-mappings')
-      ? oldEarsIn(rig, taught).filter((ear) => ear.destination === destination.id)
-      : []),
-  ]
-  const bus = does.includes('merges-channels') ? mergedBus(arriving.bus) : arriving.bus
-  for (const landed of landedAt(arriving.message)) {
-    if (!hears(bus, landed)) continue
-    const claim = keptAt(destination, landed)
+  for (const { landed, claim, ears } of listenersTo(rig, destination, arriving, does, taught)) {
     if (claim) effects.push({ kind: 'function', claim: claim.id })
-    const listening = ears.filter(
-      ({ address, parameter, mapping }) =>
-        matchOf(address, landed, bus.mergesChannels) !== null &&
-        (claim === null || claim.serves.includes(parameter.id)) &&
-        (mapping === null || isInForce(rig, mapping, state.scope)),
-    )
+    const listening = ears.filter(({ mapping }) => mapping === null || isInForce(rig, mapping, state.scope))
     for (const ear of listening) {
       const { state: after, effect } = moved(next, destination, ear, arriving, does.includes('jumps'))
       next = after

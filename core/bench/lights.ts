@@ -70,13 +70,18 @@ export function litBy(
 }
 
 /** The gestures that are active as the player left them: held, switched on, or chosen among many. */
-function activeOf(rig: Rig, controller: Controller, state: ControllerState): ReadonlySet<GestureRef> {
+function activeOf(
+  rig: Rig,
+  controller: Controller,
+  showing: Showing,
+  state: LightState,
+): ReadonlySet<GestureRef> {
   const active = new Set<GestureRef>()
   const add = (gesture: GestureKey): unknown => active.add(gestureRef(controller.id, gesture))
   for (const control of controlsOf(modelOf(rig, controller)).values())
     for (const kind of control.gestures) {
       const gesture = `${control.id}.${kind}`
-      const place = shownPlace(controller, state.showing, gesture)
+      const place = shownPlace(controller, showing, gesture)
       const assignment = place && assignmentsAt(controller, place)?.[gesture]
       if (!place || !assignment?.light) continue
       const { setBy } = assignment.light
@@ -93,35 +98,38 @@ function activeOf(rig: Rig, controller: Controller, state: ControllerState): Rea
       if (isOn) add(gesture)
     }
   for (const { gesture } of Object.values(state.held))
-    if (!isOneOfMany(controller, state, gesture)) add(gesture)
+    if (!isOneOfMany(controller, showing, gesture)) add(gesture)
   return active
 }
 
-function isOneOfMany(controller: Controller, { showing }: ControllerState, gesture: GestureKey): boolean {
+function isOneOfMany(controller: Controller, showing: Showing, gesture: GestureKey): boolean {
   const place = shownPlace(controller, showing, gesture)
   const light = place && assignmentsAt(controller, place)?.[gesture]?.light
   return light?.setBy.kind === 'one-of-many'
 }
 
+/** What of a controller's state its lights rest on. */
+export type LightState = Pick<ControllerState, 'held' | 'steps' | 'chosen' | 'lights'>
+
 /**
  * Every light of a controller as it is now: set by the template's roles from what is held, switched on, chosen or sent back,
- * or by messages from outside.
+ * or by messages from outside. `showings` is what every controller shows.
  */
 export function lightsNow(
   rig: Rig,
   controller: Controller,
-  states: Readonly<Record<Id, ControllerState>>,
+  showings: Readonly<Record<Id, Showing>>,
+  state: LightState,
 ): Lit[] {
-  const state = states[controller.id]
-  if (!state) return []
-  const showing = Object.fromEntries(Object.entries(states).map(([id, each]) => [id, each.showing]))
+  const showing = showings[controller.id]
+  if (!showing) return []
   const values = new Map(
     Object.entries(state.lights).flatMap(([id, { by, value }]) => (by === 'value' ? [[id, value]] : [])),
   )
   const { lights } = modelOf(rig, controller).abilities
-  return lightPicture(rig, controller, showing, {
+  return lightPicture(rig, controller, showings, {
     kind: 'played',
-    active: activeOf(rig, controller, state),
+    active: activeOf(rig, controller, showing, state),
     values,
   }).map((lit) => {
     const set = state.lights[lit.control.id]
@@ -132,3 +140,7 @@ export function lightsNow(
     return entry ? { ...lit, entry } : lit
   })
 }
+
+/** What every controller shows. */
+export const showingsOf = (states: Readonly<Record<Id, ControllerState>>): Record<Id, Showing> =>
+  Object.fromEntries(Object.entries(states).map(([id, { showing }]) => [id, showing]))

@@ -1,8 +1,9 @@
-import { deliveryOf, DIN_BYTES_PER_MS, type Bus } from '../addresses'
+import { deliveryOf, DIN_BYTES_PER_MS, type Bus, type Delivery } from '../addresses'
 import { keepsState, travelOf, type SentMessage } from '../midi'
 import {
   controlsOf,
   gestureRef,
+  memoOfTwo,
   modelOf,
   rigIndex,
   splitGestureKey,
@@ -118,6 +119,29 @@ export type Sent = Omit<Passing, 'controller' | 'arrived'>
 export const isSameMessage = (a: SentMessage, b: SentMessage): boolean =>
   a === b || JSON.stringify(a) === JSON.stringify(b)
 
+/** What of a message arrives at a bus; whether it is as it was sent, or what cables made of it. */
+interface Come {
+  bus: Bus
+  message: SentMessage
+  isAsSent: boolean
+}
+
+/** What became of the very same message before, by controller: cables do not change while it is played. */
+const knownComes = memoOfTwo((_delivery: Delivery, _message: SentMessage) => new Map<Id, readonly Come[]>())
+function comesOf(rig: Rig, controller: Id, sent: SentMessage): readonly Come[] {
+  const delivery = deliveryOf(rig)
+  const known = knownComes(delivery, sent)
+  const before = known.get(controller)
+  if (before) return before
+  const found = delivery
+    .arrivals(controller, sent)
+    .flatMap(({ bus, messages }) =>
+      messages.map((message) => ({ bus, message, isAsSent: isSameMessage(message, sent) })),
+    )
+  known.set(controller, found)
+  return found
+}
+
 function arriveAt(running: Running, controller: Controller, played: Sent, at: number): Arrived[] {
   const { rig } = running
   const control = played.place
@@ -125,29 +149,27 @@ function arriveAt(running: Running, controller: Controller, played: Sent, at: nu
     : UNKNOWN
   if (!control || !played.message) return []
   const there = new Map<Bus, Effect[]>()
-  for (const { bus, messages } of deliveryOf(rig).arrivals(controller.id, played.message))
-    for (const message of messages) {
-      const destination = rigIndex(rig).destinations.get(bus.destination)
-      if (!destination) continue
-      // What a cable has changed says the same amount in its own way.
-      const isAsSent = isSameMessage(message, played.message)
-      const value = isAsSent ? played.value : valueOf(message, played.amount, control)
-      const before = running.state.destinations[destination.id] ?? AT_REST
-      const does = running.state.misbehaving[destination.id] ?? []
-      const { state, effects } = receive(
-        rig,
-        destination,
-        before,
-        { bus, message, value, isLetGo: isLetGo(played.amount, message, control) },
-        { does, taught: running.state.taught },
-      )
-      running.state = {
-        ...running.state,
-        destinations: { ...running.state.destinations, [destination.id]: state },
-      }
-      if (!does.includes('no-feedback')) sendBack(running, destination, effects)
-      there.set(bus, [...(there.get(bus) ?? []), ...effects])
+  for (const { bus, message, isAsSent } of comesOf(rig, controller.id, played.message)) {
+    const destination = rigIndex(rig).destinations.get(bus.destination)
+    if (!destination) continue
+    // What a cable has changed says the same amount in its own way.
+    const value = isAsSent ? played.value : valueOf(message, played.amount, control)
+    const before = running.state.destinations[destination.id] ?? AT_REST
+    const does = running.state.misbehaving[destination.id] ?? []
+    const { state, effects } = receive(
+      rig,
+      destination,
+      before,
+      { bus, message, value, isLetGo: isLetGo(played.amount, message, control) },
+      { does, taught: running.state.taught },
+    )
+    running.state = {
+      ...running.state,
+      destinations: { ...running.state.destinations, [destination.id]: state },
     }
+    if (!does.includes('no-feedback')) sendBack(running, destination, effects)
+    there.set(bus, [...(there.get(bus) ?? []), ...effects])
+  }
   return [...there].flatMap(([bus, effects]) =>
     effects.length > 0 ? [{ destination: bus.destination, bus: bus.id, at, effects }] : [],
   )

@@ -11,6 +11,7 @@ import {
 import { placeKey, splitGestureKey, type GestureKey, type Place } from '../rig'
 import type { Amount } from './amount'
 import type { Playing, Spoken, Zone } from './controller-state'
+import { placed } from './placed'
 
 /** The device number that a simulated controller has: all. */
 const DEVICE = 0x7f
@@ -31,14 +32,10 @@ function memberOf(playing: Playing, zone: Zone, gesture: GestureKey, key: number
 function placedOn(playing: Playing, message: SentMessage, gesture: GestureKey, key: number): SentMessage {
   if (!isChannelMessage(message)) return message
   const channel = channelOf(message, playing.controller.homeChannel) ?? playing.controller.homeChannel
-  if (!('keys' in message) || message.keys.kind === 'one') return { ...message, channel }
+  if (!('keys' in message) || message.keys.kind === 'one') return placed(message, channel, null)
   const { keys } = message
   const number = keysFacet.played(keys, key + 12 * (playing.state.octaves[gesture] ?? 0))
-  return {
-    ...message,
-    channel: keys.kind === 'zone' ? memberOf(playing, keys, gesture, key) : channel,
-    keys: { kind: 'one', number },
-  }
+  return placed(message, keys.kind === 'zone' ? memberOf(playing, keys, gesture, key) : channel, number)
 }
 
 /** Does a keyboard have this key? What plays one note has no keys of its own. */

@@ -1,12 +1,26 @@
-import type { LightRole, PaletteEntry } from '../rig'
+import { memoOf, type LightRole, type PaletteEntry } from '../rig'
 import { apart, colourfulness, VISIONS, type Hex, type Vision } from './colour'
 
+interface Nearest {
+  entry: PaletteEntry
+  off: number
+}
+
+/** What is nearest to each colour, once it was sought, by palette. */
+const nearestIn = memoOf((_entries: readonly PaletteEntry[]) => new Map<Hex, Nearest | null>())
+
 /** The entry of a palette that comes nearest to a colour, and how far off it is. The first of equally near ones. */
-export function nearestEntry(
-  colour: Hex,
-  entries: readonly PaletteEntry[],
-): { entry: PaletteEntry; off: number } | null {
-  let best: { entry: PaletteEntry; off: number } | null = null
+export function nearestEntry(colour: Hex, entries: readonly PaletteEntry[]): Nearest | null {
+  const known = nearestIn(entries)
+  const before = known.get(colour)
+  if (before !== undefined) return before
+  const found = seekNearest(colour, entries)
+  known.set(colour, found)
+  return found
+}
+
+function seekNearest(colour: Hex, entries: readonly PaletteEntry[]): Nearest | null {
+  let best: Nearest | null = null
   for (const entry of entries) {
     const off = apart(colour, entry.colour)
     if (best === null || off < best.off) best = { entry, off }
@@ -18,8 +32,9 @@ export function nearestEntry(
 const GREY = 0.03
 
 /** Can a light show colours, or only how bright it is? */
-export const knowsColours = (entries: readonly PaletteEntry[]): boolean =>
-  entries.some(({ colour }) => colourfulness(colour) > GREY)
+export const knowsColours = memoOf((entries: readonly PaletteEntry[]): boolean =>
+  entries.some(({ colour }) => colourfulness(colour) > GREY),
+)
 
 /**
  * What a light makes of a state of a role: the nearest colour; on a light that knows no colours, dim (or dark) for the first

@@ -16,22 +16,22 @@ const named = (all: ReadonlyArray<{ id: string; name: string }>) => [
   ...all.map(({ id, name }) => ({ value: id, label: name })),
 ]
 const fields = computed(() => [
-  { of: 'controller' as const, label: 'Controller', options: named(bench.controllers) },
-  { of: 'destination' as const, label: 'Destination', options: named(rigs.rig?.destinations ?? []) },
+  { key: 'controller' as const, label: 'Controller', options: named(bench.controllers) },
+  { key: 'destination' as const, label: 'Destination', options: named(rigs.rig?.destinations ?? []) },
   {
-    of: 'channel' as const,
+    key: 'channel' as const,
     label: 'Channel',
     options: [any, ...CHANNELS.map((channel) => ({ value: String(channel), label: String(channel) }))],
   },
   {
-    of: 'kind' as const,
+    key: 'kind' as const,
     label: 'Kind',
     options: [any, ...CABLE_KINDS.map((kind) => ({ value: kind as string, label: MESSAGE_KIND_NAME[kind] }))],
   },
 ])
-function set(of: 'controller' | 'destination' | 'channel' | 'kind', value: string): void {
-  const next = value === ANY ? null : of === 'channel' ? Number(value) : value
-  narrowing.value = { ...narrowing.value, [of]: next } as Narrowing
+function set(key: 'controller' | 'destination' | 'channel' | 'kind', value: string): void {
+  const next = value === ANY ? null : key === 'channel' ? Number(value) : value
+  narrowing.value = { ...narrowing.value, [key]: next } as Narrowing
 }
 </script>
 
@@ -47,13 +47,13 @@ function set(of: 'controller' | 'destination' | 'channel' | 'kind', value: strin
         :value="narrowing.text"
         @input="narrowing = { ...narrowing, text: ($event.target as HTMLInputElement).value }"
     /></label>
-    <label v-for="{ of, label, options } in fields" :key="of" class="flex items-center gap-1.5"
+    <label v-for="{ key, label, options } in fields" :key="key" class="flex items-center gap-1.5"
       ><span class="text-soft">{{ label }}</span>
       <select
-        :id="`narrow-${of}`"
+        :id="`narrow-${key}`"
         class="bg-sheet border-line h-7 max-w-36 rounded-md border px-1.5"
-        :value="narrowing[of] === null ? ANY : String(narrowing[of])"
-        @change="set(of, ($event.target as HTMLSelectElement).value)"
+        :value="narrowing[key] === null ? ANY : String(narrowing[key])"
+        @change="set(key, ($event.target as HTMLSelectElement).value)"
       >
         <option v-for="option in options" :key="option.value" :value="option.value">
           {{ option.label }}

@@ -27,10 +27,15 @@ const MOST = 60
 
 type EffectOf = Passing['arrived'][number]['effects'][number]
 
-function moveOf(rig: Rig, passing: Passing, destinationId: Id, effect: EffectOf): Move | null {
+function moveOf(rig: Rig, passing: Passing, destinationId: Id, effect: EffectOf, key: string): Move | null {
   const destination = rigIndex(rig).destinations.get(destinationId)
   if (!destination) return null
-  const base = { controller: passing.controller, gesture: passing.place?.gesture ?? null, at: passing.at }
+  const base = {
+    key,
+    controller: passing.controller,
+    gesture: passing.place?.gesture ?? null,
+    at: passing.at,
+  }
   switch (effect.kind) {
     case 'moves':
     case 'acts': {
@@ -49,7 +54,6 @@ function moveOf(rig: Rig, passing: Passing, destinationId: Id, effect: EffectOf)
       const isMoved = effect.kind === 'moves'
       return {
         ...base,
-        key: `${destinationId}/${parameter.id}`,
         name: parameter.name,
         place: [destination.name, ...parameter.path].join(' · '),
         share: isMoved ? (effect.to - span.min) / (span.max - span.min) : null,
@@ -62,7 +66,6 @@ function moveOf(rig: Rig, passing: Passing, destinationId: Id, effect: EffectOf)
       const claim = destination.claims.find(({ id }) => id === effect.claim)
       return {
         ...base,
-        key: `${destinationId}/claim/${effect.claim}`,
         name: claim?.function ?? '',
         place: destination.name,
         share: null,
@@ -75,7 +78,6 @@ function moveOf(rig: Rig, passing: Passing, destinationId: Id, effect: EffectOf)
       const sound = destination.noteNames.find(({ number }) => number === effect.note)?.name
       return {
         ...base,
-        key: `${destinationId}/note/${effect.note}`,
         name: sound ?? noteName(effect.note, destination.middleC ?? rig.middleC),
         place: destination.name,
         share: effect.velocity / 127,
@@ -90,17 +92,37 @@ function moveOf(rig: Rig, passing: Passing, destinationId: Id, effect: EffectOf)
   }
 }
 
+/** One name for each thing that can move at a destination; null for what is not listed. */
+function keyOf(destination: Id, effect: EffectOf): string | null {
+  switch (effect.kind) {
+    case 'moves':
+    case 'acts':
+      return `${destination}/${effect.parameter}`
+    case 'function':
+      return `${destination}/claim/${effect.claim}`
+    case 'sounds':
+      return `${destination}/note/${effect.note}`
+    case 'program':
+    case 'nothing':
+      return null
+  }
+}
+
 /** What moved, newest first, with what has passed now; each thing once. */
 export function noteMoves(rig: Rig, before: readonly Move[], passed: readonly Passing[]): readonly Move[] {
+  // From the last on: of much that passed, only what each thing came to is put into words.
   const fresh = new Map<string, Move>()
-  for (const passing of passed)
-    for (const { destination, effects } of passing.arrived)
-      for (const effect of effects) {
-        const move = moveOf(rig, passing, destination, effect)
-        if (!move) continue
-        fresh.delete(move.key)
-        fresh.set(move.key, move)
+  for (let index = passed.length - 1; index >= 0; index--) {
+    const passing = passed[index]
+    if (!passing) continue
+    for (const { destination, effects } of passing.arrived.toReversed())
+      for (const effect of effects.toReversed()) {
+        const key = keyOf(destination, effect)
+        if (key === null || fresh.has(key)) continue
+        const move = moveOf(rig, passing, destination, effect, key)
+        if (move) fresh.set(key, move)
       }
+  }
   if (fresh.size === 0) return before
-  return [...[...fresh.values()].reverse(), ...before.filter(({ key }) => !fresh.has(key))].slice(0, MOST)
+  return [...fresh.values(), ...before.filter(({ key }) => !fresh.has(key))].slice(0, MOST)
 }

@@ -64,7 +64,9 @@ const UNWRITTEN = 'not in the template'
 
 /** One name for each control's message, or for each address that no control sends. */
 export const senderKey = (passing: Passing): string =>
-  `${passing.controller}/${passing.place ? `${passing.place.gesture}#${passing.messageIndex}` : `? ${tagOf(passing)}`}`
+  passing.place
+    ? `${passing.controller}/${passing.place.gesture}#${passing.messageIndex}`
+    : `${passing.controller}/? ${tagOf(passing)}`
 
 /** The name of what sent a message. */
 export function senderName(rig: Rig, { controller, place }: Passing): string {
@@ -97,46 +99,81 @@ function firstSince({ messages, count }: Tape, at: number): number {
   return low
 }
 
-/** The lanes of what moved since a time, the one that moved last on top; `most` of them. */
-export function lanesSince(
-  rig: Rig,
-  tape: Tape,
-  since: number,
-  most: number,
-  isLookedAt: (passing: Passing) => boolean,
-): Lane[] {
-  const lanes = new Map<string, { first: Passing; last: Passing; points: LanePoint[] }>()
-  for (let index = firstSince(tape, since); index < tape.count; index++) {
-    const passing = tape.messages[index]
-    if (!passing || !isLookedAt(passing)) continue
-    const key = senderKey(passing)
-    const lane = lanes.get(key) ?? { first: passing, last: passing, points: [] }
-    lane.last = passing
-    lane.points.push({
-      at: passing.at,
-      level: levelOf(passing),
-      value: passing.value,
-      isBlow: passing.amount.kind === 'blow' || passing.amount.kind === 'signal',
-    })
-    lanes.set(key, lane)
+interface OpenLane {
+  key: string
+  last: Passing
+  points: LanePoint[]
+  /** So many of its points are too old to be seen. */
+  past: number
+}
+
+/** The lanes of a tape, which are added to as it goes on. */
+export interface Lanes {
+  /** The lanes of what moved since a time, the one that moved last on top; `most` of them. */
+  since: (tape: Tape, since: number, most: number) => Lane[]
+}
+
+/** So many points that are too old to be seen are carried along before they are dropped. */
+const MOST_PAST = 4000
+
+const pointOf = (passing: Passing): LanePoint => ({
+  at: passing.at,
+  level: levelOf(passing),
+  value: passing.value,
+  isBlow: passing.amount.kind === 'blow' || passing.amount.kind === 'signal',
+})
+
+function passPast(lane: OpenLane, since: number): void {
+  while ((lane.points[lane.past]?.at ?? Infinity) < since) lane.past++
+  if (lane.past <= MOST_PAST) return
+  lane.points = lane.points.slice(lane.past)
+  lane.past = 0
+}
+
+/** Lanes of what is looked at of a tape. Each message is looked at once, so that much that passes costs little. */
+export function createLanes(rig: Rig, isLookedAt: (passing: Passing) => boolean): Lanes {
+  const lanes = new Map<string, OpenLane>()
+  let messages: Tape['messages'] = []
+  let read = 0
+  const laneOf = ({ key, last, points, past }: OpenLane): Lane => {
+    const owner = rigIndex(rig).controllers.get(last.controller)
+    return {
+      key,
+      controller: last.controller,
+      gesture: last.place?.gesture ?? null,
+      name: senderName(rig, last),
+      tag: tagOf(last),
+      letter: owner?.letter ?? '',
+      hue: owner?.hue ?? 0,
+      points: past === 0 ? points : points.slice(past),
+      last,
+    }
   }
-  return [...lanes]
-    .sort(([, a], [, b]) => b.last.at - a.last.at)
-    .slice(0, most)
-    .map(([key, { last, points }]) => {
-      const owner = rigIndex(rig).controllers.get(last.controller)
-      return {
-        key,
-        controller: last.controller,
-        gesture: last.place?.gesture ?? null,
-        name: senderName(rig, last),
-        tag: tagOf(last),
-        letter: owner?.letter ?? '',
-        hue: owner?.hue ?? 0,
-        points,
-        last,
+  return {
+    since: (tape, since, most) => {
+      // Another array is another tape, or one of which the oldest have gone: then it is read anew as far as it is seen.
+      if (tape.messages !== messages || tape.count < read) {
+        lanes.clear()
+        messages = tape.messages
+        read = firstSince(tape, since)
       }
-    })
+      for (; read < tape.count; read++) {
+        const passing = tape.messages[read]
+        if (!passing || !isLookedAt(passing)) continue
+        const key = senderKey(passing)
+        const lane = lanes.get(key) ?? { key, last: passing, points: [], past: 0 }
+        lane.last = passing
+        lane.points.push(pointOf(passing))
+        lanes.set(key, lane)
+      }
+      const seen = [...lanes.values()].filter(({ last }) => last.at >= since)
+      for (const lane of seen) passPast(lane, since)
+      return seen
+        .sort((a, b) => b.last.at - a.last.at)
+        .slice(0, most)
+        .map(laneOf)
+    },
+  }
 }
 
 /** A hole in a stroke: values that were passed over. */
@@ -162,4 +199,17 @@ export function holesOf(points: readonly LanePoint[], pauseMs = 250): Hole[] {
   return steps
     .filter((hole) => width(hole) > HOLE_SHARE && width(hole) > HOLE_TIMES * usual)
     .sort((a, b) => width(b) - width(a))
+}
+
+/** What a message says, in a word. */
+export function lastWords({ amount, value }: Passing): string {
+  if (amount.kind === 'clicks') return `${amount.by > 0 ? '+' : ''}${amount.by}`
+  return amount.kind === 'blow' && value === 0 ? 'let go' : String(value)
+}
+
+/** How far a movement has come within its message's range, where it has not reached both ends; else nothing. */
+export function reachWords({ last: { message } }: Lane, reach: { low: number; high: number } | null): string {
+  if (!message || !reach || !('range' in message)) return ''
+  const [low, high] = [message.range.low, message.range.high].sort((a, b) => a - b) as [number, number]
+  return reach.low <= low && reach.high >= high ? '' : `${reach.low}–${reach.high}`
 }

@@ -11,6 +11,7 @@ import type { Reading } from '../../midi/bytes'
 import { splitGestureKey, type Controller, type Place } from '../../rig'
 import type { ControllerState } from '../controller-state'
 import { candidatesOf, readKeys, type Candidate } from './candidates'
+import { placed } from '../placed'
 import { messageAt } from './message-at'
 
 /** What was heard, as a message of the template or of none. */
@@ -76,9 +77,8 @@ function asHeard(message: SentMessage, address: Address): SentMessage {
   if (!isChannelMessage(message) || address.scope === 'system') return message
   const channel = typeof address.channel === 'number' ? address.channel : message.channel
   const { target } = address
-  if ('keys' in message && (target.kind === 'note' || target.kind === 'polyPressure'))
-    return { ...message, channel, keys: { kind: 'one', number: target.low } }
-  return { ...message, channel }
+  const isNote = target.kind === 'note' || target.kind === 'polyPressure'
+  return typeof channel === 'number' ? placed(message, channel, isNote ? target.low : null) : message
 }
 
 /** The same as a CC by itself, where what was read need not belong together: a carrier, or the LSB of a pair. */
