@@ -47,6 +47,9 @@ export interface Outside {
 }
 const NOWHERE: Outside = { outlets: new Set(), real: new Set(), send: () => undefined }
 
+/** What was heard so short a time ago, in ms, still goes on. */
+const GOES_ON_MS = 500
+
 /** Leaning in and touching come with a press: they are followed only where they send something, and not at their end. */
 const isWorthFollowing = (hand: Extract<Hand, { gesture: GestureKey }>, { passed }: Step): boolean =>
   !/\.(pressure|touch)$/.test(hand.gesture) ||
@@ -75,6 +78,13 @@ export const useBenchStore = defineStore('bench', () => {
   const faults = ref(0)
   /** What real hardware moved last. */
   const lastHeard = shallowRef<{ controller: Id; gesture: GestureKey | null } | null>(null)
+  /** When what is followed was heard last: it is followed as long as it goes on, whatever else moves. */
+  let followedAt = -Infinity
+  function followHeard(of: GestureKey, at: number): void {
+    if (of !== gesture.value && at - followedAt < GOES_ON_MS) return
+    gesture.value = of
+    followedAt = at
+  }
   const hearing = createHearing({
     now: () => (rigs.rig && state.value ? { rig: rigs.rig, state: state.value } : null),
     take: (heard) => {
@@ -83,7 +93,7 @@ export const useBenchStore = defineStore('bench', () => {
       const last = heard.passed.at(-1)
       if (!last) return
       lastHeard.value = { controller: last.controller, gesture: last.place?.gesture ?? null }
-      if (last.place && last.controller === controller.value?.id) gesture.value = last.place.gesture
+      if (last.place && last.controller === controller.value?.id) followHeard(last.place.gesture, last.at)
     },
   })
 

@@ -89,7 +89,7 @@ const drawn = computed(() =>
 <template>
   <section
     ref="frame"
-    class="surface-ground relative h-full min-h-0 overflow-hidden"
+    class="surface-ground relative contain-strict h-full min-h-0 overflow-hidden"
     :aria-label="`Surface of ${bench.controller?.name}`"
   >
     <svg

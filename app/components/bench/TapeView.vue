@@ -82,7 +82,7 @@ const seconds = Array.from({ length: SHOWN_MS / 1000 }, (_, index) => index + 1)
     />
     <LazyTapeNarrow v-if="isNarrowing" v-model="narrowing" />
     <LazyCaptureBar v-if="capture.capture || capture.refused || capture.incoming" />
-    <div ref="frame" class="relative min-h-0 flex-1 overflow-hidden">
+    <div ref="frame" class="relative min-h-0 flex-1 contain-strict overflow-hidden">
       <LazyTapeLines v-if="form === 'lines'" :is-looked-at="isLookedAt" />
       <p v-else-if="drawn.length === 0" class="text-soft px-4 py-2">
         {{

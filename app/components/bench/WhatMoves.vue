@@ -20,7 +20,7 @@ const ownerOf = ({ controller }: Move) =>
       <li v-for="move in bench.moves" :key="move.key">
         <button
           type="button"
-          class="hover:bg-hair grid w-full grid-cols-[minmax(0,1fr)_auto_6rem_5.5rem] items-center gap-x-2 rounded-md px-2 py-1 text-left"
+          class="hover:bg-hair contain-content grid w-full grid-cols-[minmax(0,1fr)_auto_6rem_5.5rem] items-center gap-x-2 rounded-md px-2 py-1 text-left"
           :data-move="move.key"
           @click="bench.follow(move.controller, move.gesture)"
         >

@@ -22,6 +22,8 @@ export interface Move {
   at: number
 }
 
+/** What has not moved for so long, in ms, comes to the top when it moves again. */
+const RESTED_MS = 500
 /** So many things are listed: the rest are older. */
 const MOST = 60
 
@@ -124,5 +126,16 @@ export function noteMoves(rig: Rig, before: readonly Move[], passed: readonly Pa
       }
   }
   if (fresh.size === 0) return before
-  return [...fresh.values(), ...before.filter(({ key }) => !fresh.has(key))].slice(0, MOST)
+  // What goes on moving stays where it is in the list, which would not be readable else.
+  const staying = new Set<string>()
+  const others = before.map((move) => {
+    const next = fresh.get(move.key)
+    if (!next || next.at - move.at > RESTED_MS) return move
+    staying.add(move.key)
+    return next
+  })
+  return [
+    ...[...fresh.values()].filter(({ key }) => !staying.has(key)),
+    ...others.filter(({ key }) => !fresh.has(key) || staying.has(key)),
+  ].slice(0, MOST)
 }
