@@ -3,6 +3,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../demo'
 import { perform } from '../core/rig'
 import { writeRig } from '../core/rig/parse'
+import { joined, rewrite, ruled } from '../core/testing/mapped-rigs'
+import { sendingCc, testController, testDestination, testRig } from '../core/testing/rigs'
 import { By, importText, Key, setField, startSession, type Session } from './browser'
 
 let page: Session
@@ -145,6 +147,39 @@ describe('playing the demo as found', () => {
     await page.waitFor('the layer', async () =>
       /Transit/.test(await page.text('button[aria-label^="Layer of Knobs"]')),
     )
+  })
+})
+
+describe('two rules of a cable that are crossed', () => {
+  it('are seen by what moves, and named by the way of the message', async () => {
+    const match = (number: number) => ({ kinds: ['cc' as const], low: number, high: number })
+    const rig = testRig(
+      [testController('a', { 'k1.turn': sendingCc(20), 'k2.turn': sendingCc(21) })],
+      [
+        testDestination('d', {
+          parameters: [
+            { id: 'p1', name: 'Cutoff' },
+            { id: 'p2', name: 'Drive' },
+          ],
+        }),
+      ],
+      {
+        mappings: [
+          joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' }),
+          joined('a/k2.turn', 'p2', { id: 'm2', learnedAt: '1:cc21' }),
+        ],
+        ...ruled([rewrite(match(20), { number: 21 }), rewrite(match(21), { number: 20 })]),
+      },
+    )
+    await page.go('/desk')
+    await page.find('[data-testid=surface]')
+    await importText(page, 'crossed.json', writeRig(rig))
+    await page.go('/bench')
+    await drag('k1', 50)
+    await page.waitFor('the wrong one to move', async () => (await moves()).join().includes('Drive'))
+    expect((await moves()).join()).not.toMatch(/Cutoff/)
+    expect(await page.text('[data-testid=strangers]')).toMatch(/1 moved that was not meant to/)
+    expect(await page.text('[data-testid=trace]')).toMatch(/1:cc20[\s\S]*1:cc21/)
   })
 })
 

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { parseMidi } from 'midi-file'
+import { nineRingsRig } from '../demo'
 import { By, openPerformed, startSession, type Session } from './browser'
 
 /** Another reader and writer of Standard MIDI Files. */
@@ -134,6 +135,34 @@ describe('a capture', () => {
     await page.waitFor('all of it', async () => (await messages()) === 64)
   })
 
+  it('of a sweep with a hole shows the hole, and how far the sweep came', async () => {
+    await page.press('Clear')
+    const knob = nineRingsRig('as-performed')
+      .controllers.find(({ id }) => id === 'syzra')
+      ?.templates[0]?.stacks.find(({ id }) => id === 'knobs')?.layers[0]?.assignments['knob-1.turn']
+      ?.messages[0]
+    if (knob?.kind !== 'cc' || typeof knob.number !== 'number') throw new Error('knob 1 is no CC')
+    const channel = knob.channel === 'home' ? 1 : knob.channel
+    const hex = (value: number): string => value.toString(16).padStart(2, '0')
+    const values = Array.from({ length: 100 }, (_, value) => value).filter(
+      (value) => value < 40 || value > 60,
+    )
+    const lines = values.map(
+      (value, index) =>
+        `${index * 8},Syzra 24,${hex(0xb0 + channel - 1)} ${hex(Number(knob.number))} ${hex(value)}`,
+    )
+    const text = ['ms,Controller,Bytes', ...lines].join('\r\n')
+    await openCapture('sweep.csv', new TextEncoder().encode(text))
+    await page.waitFor('it to be open', async () =>
+      (await page.text('[data-testid=capture]')).includes('sweep.csv'),
+    )
+    await page.click('[data-testid=capture-play]')
+    await page.waitFor('the hole', async () =>
+      (await page.text('[data-testid=tape]')).includes('40 to 60 skipped'),
+    )
+    await page.waitFor('its reach', async () => (await page.text('[data-testid=tape]')).includes('0–99'))
+  })
+
   it('that is broken is refused whole with the place, and what was open stays', async () => {
     await openCapture('broken.mid', kept.slice(0, kept.length - 20))
     expect(await page.text('[data-testid=capture-refused]')).toMatch(/broken\.mid[\s\S]*at byte \d+/)
@@ -150,7 +179,7 @@ describe('a capture', () => {
       /list\.csv[\s\S]*needs the columns ms and Bytes/.test(await page.text('[data-testid=capture-refused]')),
     )
     await page.click('[data-testid=capture-refused] button')
-    expect(await page.text('[data-testid=capture]')).toMatch(/other\.mid/)
+    expect(await page.text('[data-testid=capture]')).toMatch(/sweep\.csv/)
     expect(await page.errors()).toEqual([])
   })
 })

@@ -134,6 +134,29 @@ describe('the ports of this computer', () => {
     expect(await page.errors()).toEqual([])
   })
 
+  it('light up on the Desk what is moved there, and select it where the hand is followed', async () => {
+    await page.click('[data-testid=follow-hand]')
+    await page.press('Desk')
+    await page.find('[data-testid=surface]')
+    const sender = setInterval(() => void deliver('in-1', [0xb0, 18, 20], [0xb0, 50, 0]), 200)
+    try {
+      await page.waitFor(
+        'the control',
+        async () => (await page.count('[data-heard="syzra/fader-3.slide"]')) === 1,
+      )
+      await page.waitFor('its cells', async () => (await page.count('[data-heard-cell="1 18"]')) === 1)
+      await page.waitFor(
+        'it to be selected',
+        async () =>
+          (await (await page.find('[data-control=fader-3]')).getAttribute('aria-pressed')) === 'true',
+      )
+    } finally {
+      clearInterval(sender)
+    }
+    await page.waitFor('it to go out', async () => (await page.count('[data-heard]')) === 0)
+    expect(await page.errors()).toEqual([])
+  })
+
   it('are remembered on this computer, and not in the rig', async () => {
     await page.go('/bench')
     await page.find('[data-testid=bench-surface]')

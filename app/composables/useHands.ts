@@ -215,6 +215,12 @@ export function useHands(controls: () => readonly Control[]) {
     bench.act(hand)
   })
 
+  // A page that is left hears of no key that is let go.
+  useEventListener(window, 'blur', () => {
+    for (const hand of heldKeys.values()) bench.act(hand)
+    heldKeys.clear()
+  })
+
   return { down, drag, up, wheel, keyDown }
 }
 

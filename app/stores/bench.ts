@@ -22,10 +22,12 @@ import { keysOf } from '#core/mappings'
 import {
   assignmentsAt,
   gestureRef,
+  placeRef,
   portKey,
   shownPlace,
   type Control,
   type GestureKey,
+  type GestureRef,
   type Id,
   type Showing,
 } from '#core/rig'
@@ -76,8 +78,8 @@ export const useBenchStore = defineStore('bench', () => {
   const ringsCut = ref(0)
   /** How many bytes that came in were no message. */
   const faults = ref(0)
-  /** What real hardware moved last. */
-  const lastHeard = shallowRef<{ controller: Id; gesture: GestureKey | null } | null>(null)
+  /** What real hardware has moved just now, in the order in which it was heard. */
+  const heard = shallowRef<readonly GestureRef[]>([])
   /** When what is followed was heard last: it is followed as long as it goes on, whatever else moves. */
   let followedAt = -Infinity
   function followHeard(of: GestureKey, at: number): void {
@@ -87,12 +89,12 @@ export const useBenchStore = defineStore('bench', () => {
   }
   const hearing = createHearing({
     now: () => (rigs.rig && state.value ? { rig: rigs.rig, state: state.value } : null),
-    take: (heard) => {
-      faults.value += heard.faults
-      take(heard)
-      const last = heard.passed.at(-1)
+    take: (step) => {
+      faults.value += step.faults
+      take(step)
+      const last = step.passed.at(-1)
       if (!last) return
-      lastHeard.value = { controller: last.controller, gesture: last.place?.gesture ?? null }
+      heard.value = [...new Set(step.passed.flatMap(({ place }) => (place ? [placeRef(place)] : [])))]
       if (last.place && last.controller === controller.value?.id) followHeard(last.place.gesture, last.at)
     },
   })
@@ -301,7 +303,7 @@ export const useBenchStore = defineStore('bench', () => {
     lights,
     ringsCut,
     faults,
-    lastHeard,
+    heard,
     connect,
     hear,
     comeIn,

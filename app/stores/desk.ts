@@ -32,6 +32,8 @@ export const useDeskStore = defineStore('desk', () => {
   const chosenShowing = shallowRef<Readonly<Record<Id, Showing>>>({})
   const gesture = ref<GestureKey | null>(null)
   const selectedIds = shallowRef<readonly Id[]>([])
+  /** What real hardware is moving at this moment. */
+  const heard = shallowRef<readonly GestureRef[]>([])
   const bus = ref<string | null>(null)
   const family = ref<Family>('cc')
   /** NRPN and RPN stand as a list in the lattice's place. */
@@ -206,6 +208,7 @@ export const useDeskStore = defineStore('desk', () => {
   watch(() => rigs.id, reset)
 
   return {
+    heard,
     controllerId,
     controllers,
     faces,

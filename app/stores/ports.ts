@@ -210,6 +210,8 @@ export const usePortsStore = defineStore('ports', () => {
     { immediate: true },
   )
 
+  useHeardOnDesk()
+
   return {
     real,
     rigPorts,

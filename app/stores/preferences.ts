@@ -15,6 +15,8 @@ export const usePreferencesStore = defineStore('preferences', () => {
   const otherLayers = useStorage('deft-lattice/other-layers', true)
   /** Show what a change makes unheard before it is made. */
   const askBefore = useStorage('deft-lattice/ask-before', true)
+  /** Select on the Desk what real hardware moves. */
+  const followHand = useStorage('deft-lattice/follow-hand', false)
   /** What the surface and the region below it show. */
   const lens = useStorage<Lens>('deft-lattice/lens', 'addresses')
   /** What stands in the upper left of the Desk. */
@@ -27,5 +29,5 @@ export const usePreferencesStore = defineStore('preferences', () => {
     document.documentElement.dataset.theme = theme.value
   })
 
-  return { themeChoice, theme, otherLayers, askBefore, lens, upperView, upperSize, surfaceSize }
+  return { themeChoice, theme, otherLayers, askBefore, followHand, lens, upperView, upperSize, surfaceSize }
 })

@@ -6,6 +6,7 @@ import type { RigPort } from '~/stores/ports'
 /** Which real port stands for which of the rig: on this computer only. */
 const ports = usePortsStore()
 const rigs = useRigStore()
+const preferences = usePreferencesStore()
 const SIMULATED = ''
 
 const asked = computed(() => (ports.trouble ? troubleWords(ports.trouble) : null))
@@ -90,6 +91,7 @@ const needsSysex = computed(
               :label="`What stands for ${port.owner}, ${port.name}`"
               :model-value="valueOf(port)"
               :options="optionsFor(port)"
+              is-right
               :data-port="port.key"
               @update:model-value="ports.choose(port.key, $event === SIMULATED ? null : $event)"
             />
@@ -105,6 +107,17 @@ const needsSysex = computed(
             >
           </p>
         </div>
+      </section>
+      <section class="border-line border-t py-2">
+        <label class="flex min-h-7 items-center gap-2">
+          <input
+            v-model="preferences.followHand"
+            type="checkbox"
+            class="accent-ink size-4"
+            data-testid="follow-hand"
+          />
+          Follow the hand: what you move is selected on the Desk
+        </label>
       </section>
       <section v-if="needsSysex" class="border-line border-t py-2" data-testid="needs-sysex">
         <p>

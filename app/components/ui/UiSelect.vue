@@ -13,12 +13,15 @@ const {
   options,
   label,
   caption = '',
+  isRight = false,
 } = defineProps<{
   options: ReadonlyArray<SelectOption<T>>
   /** The name of the field, for screen readers. */
   label: string
   /** Shown before the chosen option. */
   caption?: string
+  /** Do its options end where it ends, for it stands at the right edge? */
+  isRight?: boolean
 }>()
 const model = defineModel<T>({ required: true })
 const chosen = computed(() => options.find(({ value }) => value === model.value))
@@ -35,7 +38,8 @@ const chosen = computed(() => options.find(({ value }) => value === model.value)
       <ChevronDown :size="13" class="text-soft shrink-0" aria-hidden="true" />
     </ListboxButton>
     <ListboxOptions
-      class="bg-raised border-line shadow-float absolute left-0 z-30 mt-1 max-h-72 min-w-full overflow-auto rounded-md border py-1 text-xs"
+      class="bg-raised border-line shadow-float absolute z-30 mt-1 max-h-72 min-w-full overflow-auto rounded-md border py-1 text-xs"
+      :class="isRight ? 'right-0' : 'left-0'"
     >
       <ListboxOption
         v-for="option in options"

@@ -195,6 +195,7 @@ const silent = computed(() => {
         "
       />
       <LatticeSelection :lattice="shown" :geometry="geometry" :marks="marks" />
+      <LazyHeardCells v-if="desk.heard.length > 0" :lattice="shown" :geometry="geometry" />
       <LatticeRowView
         v-for="(row, index) in shown.rows"
         :key="row.channel"

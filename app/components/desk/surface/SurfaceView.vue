@@ -172,6 +172,7 @@ function onKey(event: KeyboardEvent): void {
           @pointerdown="startMarquee($event, ($event.currentTarget as SVGElement).ownerSVGElement)"
         />
         <SurfaceControls :drawn="drawn" />
+        <LazyHeardMarks v-if="desk.heard.length > 0" :scale="scale" />
         <g v-for="control in draw.ghost" :key="`ghost-${control.id}`" class="ghost" data-testid="ghost">
           <path v-for="(path, index) in inkedPaths(control, scale)" :key="index" :d="path.d" />
         </g>
