@@ -150,6 +150,26 @@ describe('playing the demo as found', () => {
   })
 })
 
+describe('a wheel that rests in its centre', () => {
+  it('starts there, bends both ways, and goes back when it is let go', async () => {
+    await page.go('/bench')
+    await page.find(SURFACE)
+    await page.press('Merrod 49')
+    expect(await stands('bend')).toBe(50)
+    const origin = await page.find(control('bend'))
+    await page.driver
+      .actions()
+      .move({ origin })
+      .press()
+      .move({ origin, x: 0, y: -30, duration: 100 })
+      .perform()
+    await page.waitFor('it to be bent', async () => (await stands('bend')) > 60)
+    await page.driver.actions().release().perform()
+    await page.waitFor('it to be back', async () => (await stands('bend')) === 50)
+    expect(await stands('mod')).toBe(0)
+  })
+})
+
 describe('two rules of a cable that are crossed', () => {
   it('are seen by what moves, and named by the way of the message', async () => {
     const match = (number: number) => ({ kinds: ['cc' as const], low: number, high: number })

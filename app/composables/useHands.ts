@@ -1,5 +1,5 @@
 import { useEventListener } from '@vueuse/core'
-import { restsInMiddle, standsAt, type Hand } from '#core/bench'
+import { standsAt, type Hand } from '#core/bench'
 import { assignmentsAt, shownPlace, type Control, type GestureKey } from '#core/rig'
 import { movedGesture, pressedGesture } from '~/lib/bench/figure'
 import { keyAreas, keyAt } from '~/lib/keys'
@@ -29,6 +29,9 @@ const MOVED_PX = 3
 const WHEEL_SHARE = 1 / 64
 const KEY_SHARE = 1 / 32
 
+/** Springs take these back to their centre; a fader only has one to be felt. */
+const SPRUNG: ReadonlySet<Control['kind']> = new Set(['wheel', 'joystick', 'tilt'])
+
 /** Play a surface with mouse, wheel, keys and several fingers at once. */
 export function useHands(controls: () => readonly Control[]) {
   const bench = useBenchStore()
@@ -38,8 +41,8 @@ export function useHands(controls: () => readonly Control[]) {
     const id = (event.target as Element | null)?.closest('[data-control]')?.getAttribute('data-control')
     return controls().find((control) => control.id === id) ?? null
   }
-  const standing = (gesture: GestureKey): number =>
-    bench.controller && bench.own ? standsAt(bench.controller, bench.own, gesture) : 0
+  const standing = (control: Control, gesture: GestureKey): number =>
+    bench.own ? standsAt(bench.own, gesture, control) : 0
   /** Is it turned by clicks, which are sent as such? */
   function isClicked(gesture: GestureKey): boolean {
     const { controller, own } = bench
@@ -84,8 +87,8 @@ export function useHands(controls: () => readonly Control[]) {
       x: event.clientX,
       y: event.clientY,
       moved,
-      from: moved ? standing(moved) : 0,
-      fromY: moved?.endsWith('.x') ? standing(`${control.id}.y`) : 0,
+      from: moved ? standing(control, moved) : 0,
+      fromY: moved?.endsWith('.x') ? standing(control, `${control.id}.y`) : 0,
       pressed,
       key,
       hasMoved: false,
@@ -157,8 +160,9 @@ export function useHands(controls: () => readonly Control[]) {
     const { control, moved, pressed, key } = grip
     if (pressed) bench.act({ kind: 'let-go', gesture: pressed, key })
     else if (moved && !grip.hasMoved) push(control)
-    if (moved && bench.controller && bench.own && restsInMiddle(bench.controller, bench.own, moved))
-      bench.act({ kind: 'move', gesture: moved, to: 0.5, overMs: FRAME_MS })
+    if (moved && control.restsInCentre && SPRUNG.has(control.kind))
+      for (const gesture of [moved, ...(moved.endsWith('.x') ? [`${control.id}.y`] : [])])
+        bench.act({ kind: 'move', gesture, to: 0.5, overMs: FRAME_MS })
     if (control.gestures.includes('pressure') && pressed)
       bench.act({ kind: 'move', gesture: `${control.id}.pressure`, to: 0, key })
     touch(control, false)
@@ -181,7 +185,7 @@ export function useHands(controls: () => readonly Control[]) {
     bench.act(
       isClicked(gesture)
         ? { kind: 'click', gesture, by }
-        : { kind: 'move', gesture, to: standing(gesture) + by * share, overMs: FRAME_MS },
+        : { kind: 'move', gesture, to: standing(control, gesture) + by * share, overMs: FRAME_MS },
     )
   }
   function wheel(event: WheelEvent): void {

@@ -96,20 +96,12 @@ export interface Playing {
 export const controlAt = ({ rig, controller }: Playing, gesture: GestureKey): Control | null =>
   controlsOf(modelOf(rig, controller)).get(splitGestureKey(gesture).control) ?? null
 
-/** What bends a pitch rests in its middle, and goes back there when it is let go. */
-export const restsInMiddle = (
-  controller: Controller,
-  { showing }: ControllerState,
+/** Where a movement stands, 0–1: one that has not been moved yet at its low end, or in its centre where it rests there. */
+export const standsAt = (
+  { positions }: ControllerState,
   gesture: GestureKey,
-): boolean => {
-  const place = shownPlace(controller, showing, gesture)
-  const messages = place ? (assignmentsAt(controller, place)?.[gesture]?.messages ?? []) : []
-  return messages.some(({ kind }) => kind === 'pitchBend')
-}
-
-/** Where a movement stands, 0–1. */
-export const standsAt = (controller: Controller, state: ControllerState, gesture: GestureKey): number =>
-  state.positions[gesture] ?? (restsInMiddle(controller, state, gesture) ? 0.5 : 0)
+  control: Control | null,
+): number => positions[gesture] ?? (control?.restsInCentre ? 0.5 : 0)
 
 /** What a gesture sends at a place, message by message. */
 export function messagesAt({ controller }: Playing, place: Place): Array<Spoken> {

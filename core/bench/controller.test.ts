@@ -191,6 +191,19 @@ describe('what a hand does', () => {
     ])
   })
 
+  it('that rests in its centre is moved from there', () => {
+    const rig = rigOf({ 'k1.turn': sendingCc(20) })
+    const [model] = rig.models
+    const [first, ...others] = model?.surface.controls ?? []
+    if (!model || !first) throw new Error('no control')
+    const surface = { ...model.surface, controls: [{ ...first, restsInCentre: true }, ...others] }
+    const centred = { ...rig, models: [{ ...model, surface }] }
+    const [from] = bytesOfHands(centred, move(0.52, 4))
+    expect(from).toBe('b0 14 42')
+    // A reading half way down from the centre, not from the end.
+    expect(bytesOfHands(centred, move(0, 8))).toEqual(['b0 14 20', 'b0 14 00'])
+  })
+
   it('moves fast, and what lies between two readings is never sent', () => {
     const rig = rigOf({ 'k1.turn': sendingCc(20) })
     expect(bytesOfHands(rig, move(1, 40))).toHaveLength(10)

@@ -117,7 +117,7 @@ const MOVED_DOWN = 0.5
 
 function move(playing: Playing, at: number, gesture: GestureKey, to: number, key: number): void {
   const position = Math.min(1, Math.max(0, to))
-  const before = standsAt(playing.controller, playing.state, gesture)
+  const before = standsAt(playing.state, gesture, controlAt(playing, gesture))
   playing.state = { ...playing.state, positions: { ...playing.state.positions, [gesture]: position } }
   const place = placeOf(playing, gesture)
   const control = controlAt(playing, gesture)
@@ -177,14 +177,14 @@ function click(playing: Playing, at: number, gesture: GestureKey, by: 1 | -1, is
       share = travel.turns === null ? 1 / Math.max(1, travel.count - 1) : 1 / (detents * travel.turns)
   }
   if (share > 0)
-    move(playing, at, gesture, standsAt(playing.controller, playing.state, gesture) + by * share, 0)
+    move(playing, at, gesture, standsAt(playing.state, gesture, controlAt(playing, gesture)) + by * share, 0)
 }
 
 function perform(playing: Playing, hand: Hand, at: number): void {
   switch (hand.kind) {
     case 'move': {
       const overMs = hand.overMs ?? 0
-      const from = standsAt(playing.controller, playing.state, hand.gesture)
+      const from = standsAt(playing.state, hand.gesture, controlAt(playing, hand.gesture))
       const readings = Math.max(1, Math.ceil(overMs / READ_EVERY_MS))
       for (let reading = 1; reading <= readings; reading++)
         move(

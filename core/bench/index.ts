@@ -1,6 +1,6 @@
 export * from './bench'
 export * from './controller'
-export { poweredUp, restsInMiddle, standsAt, type ControllerState, type Played } from './controller-state'
+export { poweredUp, standsAt, type ControllerState, type Played } from './controller-state'
 export * from './destination'
 export type * from './hands'
 export { lightsNow, showingsOf, type LightState } from './lights'

@@ -84,3 +84,15 @@ describe('a rig of version 2', () => {
     expect(read.rig.mappings.every(({ key }) => key === null)).toBe(true)
   })
 })
+
+describe('a rig of version 3', () => {
+  it('is read as the rig that it was: what bends pitch rests in its centre', () => {
+    const read = readRig(readFileSync(new URL('../testing/old-rigs/version-3.json', import.meta.url), 'utf8'))
+    if (!read.ok) throw new Error(JSON.stringify(read.problems))
+    expect(read.rig).toEqual({ ...nineRingsRig('as-found'), setAside: read.rig.setAside })
+    const resting = read.rig.models.flatMap(({ surface }) =>
+      surface.controls.flatMap(({ label, restsInCentre }) => (restsInCentre ? [label] : [])),
+    )
+    expect(resting).toEqual(['Pitch'])
+  })
+})

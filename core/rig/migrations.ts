@@ -1,4 +1,5 @@
 import { fromVersion1 } from './migrations/from-1'
+import { fromVersion3 } from './migrations/from-3'
 import { RIG_VERSION } from './schema/version'
 
 /** A rig as JSON holds it, of any version, not yet checked. */
@@ -13,6 +14,7 @@ const STEPS: Readonly<Record<number, (document: RigDocument) => RigDocument>> = 
   1: fromVersion1,
   // Version 3 adds the key of a mapping, which older files do not have: nothing is to be changed.
   2: (document) => document,
+  3: fromVersion3,
 }
 
 /** Bring a document of an older version up to `target`, step by step. Throws a RangeError where a step is missing. */

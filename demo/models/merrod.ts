@@ -23,6 +23,7 @@ export const merrod: ModelInput = {
         kind: 'wheel',
         label: 'Pitch',
         gestures: ['turn'],
+        restsInCentre: true,
         place: { x: 18, y: 152, w: 20, h: 74 },
       },
       {

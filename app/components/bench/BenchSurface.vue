@@ -60,8 +60,7 @@ const drawn = computed(() =>
   controls.value.map((control) => {
     const light = lights.value.get(control.id)
     const { place } = control
-    const stands = (gesture: string): number =>
-      bench.controller && bench.own ? standsAt(bench.controller, bench.own, gesture) : 0
+    const stands = (gesture: string): number => (bench.own ? standsAt(bench.own, gesture, control) : 0)
     const isInside = WRITES_INSIDE.has(control.kind)
     const moved = movedGesture(control)
     return {

@@ -43,6 +43,7 @@ const control = (id: string, block: string | null) => ({
   block,
   gestures: ['press' as const],
   silent: false,
+  restsInCentre: false,
   detentsPerTurn: null,
   lightNumber: null,
   place: { x: 1, y: 1, w: 5, h: 5 },

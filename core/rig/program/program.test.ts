@@ -81,6 +81,7 @@ describe('numbers over a selection', () => {
       block: null,
       gestures: ['strike'],
       silent: false,
+      restsInCentre: false,
       detentsPerTurn: null,
       lightNumber: null,
       place: { x: (index % columns) * 30, y: Math.floor(index / columns) * 30, w: 25, h: 25 },

@@ -55,6 +55,8 @@ export const Control = z.strictObject({
   ),
   /** A purely analog control: it sends nothing. */
   silent: or(z.boolean(), false),
+  /** Goes back to its centre when it is let go, or has one to be felt: sprung wheels and sticks, bipolar faders. */
+  restsInCentre: or(z.boolean(), false),
   /** Clicks of an encoder in one turn. */
   detentsPerTurn: orNull(whole(1, 1000)),
   /** The number by which the hardware names this control's light, where it is not the sent number. */

@@ -128,6 +128,7 @@ export function layOut(
     block: block?.id ?? null,
     gestures: [...gestures],
     silent: false,
+    restsInCentre: plan.kind === 'joystick',
     detentsPerTurn: plan.kind === 'encoder' ? 24 : null,
     lightNumber: null,
     place: {

@@ -120,6 +120,17 @@ const floorBoard: Starter = {
     ]),
 }
 
+/** The first of two wheels bends: a spring takes it back to its centre. */
+function withSprungWheel(surface: Surface): Surface {
+  const first = surface.controls.find(({ kind }) => kind === 'wheel')
+  return {
+    ...surface,
+    controls: surface.controls.map((control) =>
+      control === first ? { ...control, restsInCentre: true } : control,
+    ),
+  }
+}
+
 const keyboard = (id: string, name: string, width: number, about: string): Starter => ({
   id,
   name,
@@ -127,19 +138,21 @@ const keyboard = (id: string, name: string, width: number, about: string): Start
   fields: [field('knobs', 'Knobs', 8, 0, 16), field('pads', 'Pads', 0, 0, 16)],
   make: ({ knobs = 8, pads = 0 }) => {
     const perRow = Math.max(1, Math.ceil(pads / 2))
-    return build([
-      { kind: 'wheel', columns: 2, x: 14, y: 66, size: { w: 18, h: 70 }, gap: { across: 16, down: 8 } },
-      { kind: 'knob', columns: knobs, x: 96, y: 12, ...strips(14) },
-      {
-        kind: 'pad',
-        rows: pads > perRow ? 2 : 1,
-        columns: pads === 0 ? 0 : perRow,
-        x: 110 + knobs * STRIP_MM,
-        y: 8,
-        size: { w: 32, h: 22 },
-      },
-      { kind: 'keybed', x: 96, y: 60, size: { w: width, h: 90 } },
-    ])
+    return withSprungWheel(
+      build([
+        { kind: 'wheel', columns: 2, x: 14, y: 66, size: { w: 18, h: 70 }, gap: { across: 16, down: 8 } },
+        { kind: 'knob', columns: knobs, x: 96, y: 12, ...strips(14) },
+        {
+          kind: 'pad',
+          rows: pads > perRow ? 2 : 1,
+          columns: pads === 0 ? 0 : perRow,
+          x: 110 + knobs * STRIP_MM,
+          y: 8,
+          size: { w: 32, h: 22 },
+        },
+        { kind: 'keybed', x: 96, y: 60, size: { w: width, h: 90 } },
+      ]),
+    )
   },
 })
 

@@ -29,6 +29,7 @@ const at = (id: string, x: number, y: number, w = 10, h = 10): Control => ({
   block: null,
   gestures: ['turn'],
   silent: false,
+  restsInCentre: false,
   detentsPerTurn: null,
   lightNumber: null,
   place: { x, y, w, h },

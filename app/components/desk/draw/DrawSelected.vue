@@ -46,6 +46,12 @@ function toggleGesture(gesture: GestureKind, isOn: boolean): void {
 }
 
 const isSilent = computed(() => desk.selected.every(({ silent }) => silent))
+const MOVED: ReadonlySet<string> = new Set(['turn', 'slide', 'tilt', 'x', 'y'])
+/** Only what is moved has a centre. */
+const canRest = computed(() =>
+  desk.selected.some(({ gestures: all }) => all.some((gesture) => MOVED.has(gesture))),
+)
+const restsInCentre = computed(() => desk.selected.every((control) => control.restsInCentre))
 const times = ref(1)
 
 /** Mappings that deleting the selection would turn into old ones. */
@@ -95,6 +101,16 @@ const mapped = computed(() => {
           @change="set('Sends nothing', () => ({ silent: !isSilent }))"
         />
         sends nothing
+      </label>
+      <label v-if="canRest" class="ml-1 flex items-center gap-1.5 text-xs">
+        <input
+          type="checkbox"
+          class="accent-ink"
+          data-testid="rests-in-centre"
+          :checked="restsInCentre"
+          @change="set('Rests in its centre', () => ({ restsInCentre: !restsInCentre }))"
+        />
+        rests in its centre
       </label>
     </div>
     <DrawArrange class="mt-2" />

@@ -16,7 +16,7 @@ const marks = computed(() => {
     const { x, y, w, h } = control.place
     return [
       {
-        ref,
+        key: ref,
         x: x * scale - AROUND_PX,
         y: y * scale - AROUND_PX,
         width: w * scale + 2 * AROUND_PX,
@@ -29,7 +29,7 @@ const marks = computed(() => {
 
 <template>
   <g aria-hidden="true">
-    <rect v-for="{ ref: of, ...box } in marks" :key="of" v-bind="box" rx="8" class="heard" :data-heard="of" />
+    <rect v-for="{ key, ...box } in marks" :key="key" v-bind="box" rx="8" class="heard" :data-heard="key" />
   </g>
 </template>
 
