@@ -19,8 +19,8 @@ export interface Heard {
   /** Null where nothing in the template sends this. */
   place: Place | null
   messageIndex: number
-  /** Does its layer show, as far as is known here? */
-  isShown: boolean
+  /** Can it only have been sent in a layer that does not show here? */
+  isElsewhere: boolean
   /** As it came: its channel a number, one key. Null for what has no address. */
   message: SentMessage | null
   /** A value of its range, clicks, or a velocity with 0 to let go. */
@@ -187,7 +187,7 @@ export function attribute(
       return {
         place: found.candidate.place,
         messageIndex: found.candidate.index,
-        isShown: found.candidate.isShown,
+        isElsewhere: false,
         message: found.candidate.message,
         value: found.value,
         key: 0,
@@ -202,12 +202,13 @@ export function attribute(
     const candidate = chosenOf(there, way, held)
     const value = candidate && valueAs(candidate.message, way)
     if (!candidate || value === undefined || value === null) continue
-    const { message, place, index, isShown } = candidate
+    const { message, place, index } = candidate
+    if (!candidate.isShown && !isOneGesture(there)) continue
     const note = noteOf(address)
     return {
       place,
       messageIndex: index,
-      isShown,
+      isElsewhere: !candidate.isShown && there.length === 1,
       message: asHeard(message, address),
       value,
       key: note === null ? 0 : keyPlaying(message, note, octaves[place.gesture] ?? 0),
@@ -219,13 +220,17 @@ export function attribute(
   return {
     place: null,
     messageIndex: 0,
-    isShown: false,
+    isElsewhere: false,
     message,
     value: (message && valueAs(message, reading)) ?? 0,
     key: 0,
     isHalf: false,
   }
 }
+
+/** Is it the same gesture in whatever layers? Of several gestures in layers that do not show, none is known to be it. */
+const isOneGesture = (candidates: readonly Candidate[]): boolean =>
+  candidates.every(({ place }) => place.gesture === candidates[0]?.place.gesture)
 
 const asPlainWhereLone = (reading: Reading): Reading =>
   reading.kind === 'lone-data' ? (asPlain(reading) ?? reading) : reading

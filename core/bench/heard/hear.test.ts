@@ -4,7 +4,15 @@ import { nineRingsRig } from '../../../demo'
 import { landedAt } from '../../addresses'
 import { printTag } from '../../midi'
 import { assignmentsOf, placeRef, rigIndex, shownPlace, type Rig } from '../../rig'
-import { anyMessage, layeredTemplates, sending, sendingCc, testController, testRig } from '../../testing/rigs'
+import {
+  anyMessage,
+  layeredTemplates,
+  sending,
+  sendingCc,
+  testController,
+  testRig,
+  type Assigned,
+} from '../../testing/rigs'
 import { playRig, switchedOn } from '../bench'
 import type { Hand } from '../hands'
 import type { BenchState, Passing } from '../running'
@@ -49,6 +57,11 @@ const said = ({ message, value }: Passing): string =>
   `${message ? landedAt(message).map(printTag).join() : ''} ${value}`
 const one = (message: Parameters<typeof sending>[0]): Rig =>
   testRig([testController('a', { 'k1.turn': sending(message) })])
+
+const layered = (x: Assigned, y: Assigned, powerUp: 'x' | null = 'x'): Rig => {
+  const templates = layeredTemplates(x, y, { gestures: ['k1.turn', 'k2.turn'], powerUp })
+  return testRig([testController('a', {}, { templates })])
+}
 
 describe('a real controller that is heard', () => {
   it('is taken for what it sends, whatever that is, in whatever pieces the bytes come', () => {
@@ -146,12 +159,7 @@ describe('a real controller that is heard', () => {
   })
 
   it('shows the layer in which alone something can have been sent', () => {
-    const layers = layeredTemplates(
-      { 'k1.turn': sendingCc(20) },
-      { 'k1.turn': sendingCc(21) },
-      { gestures: ['k1.turn'], powerUp: 'x' },
-    )
-    const rig = testRig([testController('a', {}, { templates: layers })])
+    const rig = layered({ 'k1.turn': sendingCc(20) }, { 'k1.turn': sendingCc(21) })
     const start = switchedOn(rig)
     const { state, passed } = hearRig(rig, start, 'a', HEARD_START, [0xb0, 21, 9], 0)
     expect(passed[0]?.place?.layer).not.toBeNull()
@@ -159,6 +167,18 @@ describe('a real controller that is heard', () => {
       passed[0]?.place,
     )
     expect(state.controllers.a?.showing).not.toEqual(start.controllers.a?.showing)
+  })
+
+  it('shows no other layer where several may have sent it', () => {
+    const both = { 'k1.turn': sendingCc(22), 'k2.turn': sendingCc(23) }
+    const none = layered(both, both, null)
+    const start = switchedOn(none)
+    const { state, passed } = hearRig(none, start, 'a', HEARD_START, [0xb0, 22, 9], 0)
+    expect(passed[0]?.place?.gesture).toBe('k1.turn')
+    expect(state.controllers.a?.showing).toEqual(start.controllers.a?.showing)
+    const apart = layered({ 'k1.turn': sendingCc(22) }, { 'k2.turn': sendingCc(22) }, null)
+    const heard = hearRig(apart, switchedOn(apart), 'a', HEARD_START, [0xb0, 22, 9], 0)
+    expect(heard.passed.map(({ place }) => place)).toEqual([null])
   })
 
   it('lets clock and active sensing pass, says what is no message, and never throws', () => {

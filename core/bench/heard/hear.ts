@@ -1,9 +1,8 @@
 import { decodeWire, readMessage, READ_START, WIRE_START } from '../../midi/bytes'
 import type { ReadState, WireFault, WireState } from '../../midi/bytes'
-import { rigIndex, type Id, type Rig } from '../../rig'
+import { controlsOf, modelOf, rigIndex, splitGestureKey, type Id, type Rig } from '../../rig'
 import { amountOf, type Amount } from '../amount'
 import type { Playing } from '../controller-state'
-import { controlsOf, modelOf, splitGestureKey } from '../../rig'
 import { chooseElsewhere, comeBackElsewhere, pass, startRunning, stepOf, withController } from '../running'
 import type { Step, BenchState, Running, Sent } from '../running'
 import { attribute, type Heard } from './attribute'
@@ -99,7 +98,7 @@ function take(hearing: Hearing, bytes: readonly number[], at: number): void {
     hearing.heard = { ...hearing.heard, before: [] }
     settle(
       hearing,
-      { place: null, messageIndex: 0, isShown: false, message: null, value: 0, key: 0, isHalf: false },
+      { place: null, messageIndex: 0, isElsewhere: false, message: null, value: 0, key: 0, isHalf: false },
       all,
       at,
     )

@@ -69,7 +69,7 @@ function follow(playing: Playing, { template, layer }: Place): void {
 export function takeOn(playing: Playing, at: number, heard: Heard, amount: Amount): Change {
   const { place, message } = heard
   if (!place || !message) return null
-  if (!heard.isShown) follow(playing, place)
+  if (heard.isElsewhere) follow(playing, place)
   const control = controlsOf(modelOf(playing.rig, playing.controller)).get(
     splitGestureKey(place.gesture).control,
   )
