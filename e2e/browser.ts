@@ -183,12 +183,14 @@ export async function makePending(page: Session): Promise<void> {
 
 const LAST_OPENED = `return sessionStorage.getItem('deft-lattice/last-opened')`
 
-/**
- * Give a text as a file to the application's own import, and wait until it is open or refused. With so many blanks after it,
- * which take time to read: then it is not waited for.
- */
-export async function importText(page: Session, name: string, text: string, blanks = 0): Promise<void> {
-  const before = await page.driver.executeScript(LAST_OPENED)
+/** Give bytes or a text as a file to whatever opens a choice of files. With so many blanks after it, which take time to read. */
+export async function giveFile(
+  page: Session,
+  openChoice: () => Promise<void>,
+  name: string,
+  content: string | Uint8Array,
+  blanks = 0,
+): Promise<void> {
   await page.driver.executeScript(`
     window.__input = null
     const click = HTMLInputElement.prototype.click
@@ -196,17 +198,30 @@ export async function importText(page: Session, name: string, text: string, blan
       if (this.type !== 'file') return click.call(this)
       window.__input = this
     }`)
-  await page.click('[data-testid=rig-menu]')
-  await page.press('Import a file')
+  await openChoice()
   await page.driver.executeScript(
-    `const files = new DataTransfer()
-     files.items.add(new File([arguments[1], ' '.repeat(arguments[2])], arguments[0]))
+    `const [name, content, blanks] = arguments
+     const files = new DataTransfer()
+     const part = typeof content === 'string' ? content : Uint8Array.from(content)
+     files.items.add(new File([part, ' '.repeat(blanks)], name))
      window.__input.files = files.files
      window.__input.dispatchEvent(new Event('change', { bubbles: true }))`,
     name,
-    text,
+    typeof content === 'string' ? content : [...content],
     blanks,
   )
+}
+
+/**
+ * Give a text as a file to the application's own import, and wait until it is open or refused; with blanks it is not waited for.
+ */
+export async function importText(page: Session, name: string, text: string, blanks = 0): Promise<void> {
+  const before = await page.driver.executeScript(LAST_OPENED)
+  const choose = async (): Promise<void> => {
+    await page.click('[data-testid=rig-menu]')
+    await page.press('Import a file')
+  }
+  await giveFile(page, choose, name, text, blanks)
   if (blanks > 0) return
   await page.waitFor(
     'the file to be read',

@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { parseMidi } from 'midi-file'
 import { nineRingsRig } from '../demo'
-import { By, openPerformed, startSession, type Session } from './browser'
+import { By, giveFile, openPerformed, startSession, type Session } from './browser'
 
 /** Another reader and writer of Standard MIDI Files. */
 const tool = (name: 'MIDICSV' | 'CSVMIDI', fallback: string, ...given: string[]): string =>
@@ -28,24 +28,12 @@ afterAll(async () => {
 })
 
 /** Give bytes as a file to the Bench's own way of opening captures. */
-async function openCapture(name: string, bytes: Uint8Array): Promise<void> {
-  await page.driver.executeScript(`
-    window.__input = null
-    const click = HTMLInputElement.prototype.click
-    HTMLInputElement.prototype.click = function () {
-      if (this.type !== 'file') return click.call(this)
-      window.__input = this
-    }`)
-  await page.click('[data-testid=captures]')
-  await page.click('[data-testid=open-capture]')
-  await page.driver.executeScript(
-    `const files = new DataTransfer()
-     files.items.add(new File([Uint8Array.from(arguments[1])], arguments[0]))
-     window.__input.files = files.files
-     window.__input.dispatchEvent(new Event('change', { bubbles: true }))`,
-    name,
-    [...bytes],
-  )
+function openCapture(name: string, bytes: Uint8Array): Promise<void> {
+  const choose = async (): Promise<void> => {
+    await page.click('[data-testid=captures]')
+    await page.click('[data-testid=open-capture]')
+  }
+  return giveFile(page, choose, name, bytes)
 }
 const messages = async (): Promise<number> =>
   Number(/[\d,]+/.exec(await page.text('[data-testid=tape-count]'))?.[0].replaceAll(',', '') ?? 0)

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../demo'
 import { writeRig } from '../core/rig/parse'
-import { importText, startSession, type Session } from './browser'
+import { By, importText, startSession, type Session } from './browser'
 import { MIDI_STAND_IN } from './midi-stand-in'
 
 /** The demo, with a button that sends MMC, which is SysEx. */
@@ -36,7 +36,9 @@ const stands = async (id: string): Promise<number> => {
 /** Let a real port stand for one of the rig. */
 async function choose(key: string, name: string): Promise<void> {
   await page.click(`[data-port="${key}"] button`)
-  await page.press(name)
+  const option = By.xpath(`//*[@role="option"][contains(normalize-space(.), "${name}")]`)
+  await page.waitFor(`the option ${name}`, async () => (await page.driver.findElements(option)).length > 0)
+  await page.driver.findElement(option).click()
 }
 const trouble = (key: string) => page.text(`[data-port-trouble="${key}"]`)
 
@@ -92,6 +94,20 @@ describe('the ports of this computer', () => {
     await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('in-1')`))
   })
 
+  it('of one name are not taken for one another', async () => {
+    await midi(`midi.unplug('in-1')`)
+    await page.waitFor('it to be missed', async () => (await trouble('syzra/usb')).includes('unplugged'))
+    // At another socket the same device may have another id: its name will do, until another port of the rig means that one.
+    await plug('in-9', 'Desk in', 'input')
+    await page.waitFor('it to be found by name', async () => (await page.count('[data-port-trouble]')) === 0)
+    await choose('merrod/usb', 'Desk in')
+    await page.waitFor('it to be missed', async () => (await trouble('syzra/usb')).includes('unplugged'))
+    await choose('merrod/usb', 'simulated')
+    await midi(`midi.unplug('in-9')`)
+    await plug('in-1', 'Desk in', 'input')
+    await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('in-1')`))
+  })
+
   it('are held by another program: said, with what to do', async () => {
     await plug('in-2', 'Feet in', 'input')
     await midi(`midi.hold('in-2', true)`)
@@ -99,6 +115,7 @@ describe('the ports of this computer', () => {
     await page.waitFor('it to be said', async () =>
       /held by another program[\s\S]*Close the port there/.test(await trouble('umbrek/din')),
     )
+    expect(await page.text('[data-side=ports]')).toMatch(/Ports 1/)
     await midi(`midi.hold('in-2', false)`)
     await page.click('[data-retry="umbrek/din"]')
     await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('in-2')`))

@@ -1,7 +1,6 @@
 import { defineStore } from 'pinia'
 import {
   beginPassage,
-  comeInRig,
   enterScope,
   keptOn,
   lightsNow,
@@ -168,10 +167,6 @@ export const useBenchStore = defineStore('bench', () => {
   /** Bytes have come from a real controller, at a time of `performance.now()`. */
   const hear = (id: Id, stream: string, bytes: Uint8Array, at: number): void =>
     hearing.hear(id, stream, bytes, Math.max(0, at - began))
-  /** Bytes come in at a controller from outside. */
-  function comeIn(id: Id, bytes: readonly number[]): void {
-    if (rigs.rig && state.value) take(comeInRig(rigs.rig, state.value, id, bytes, now()))
-  }
   function ask(id: Id, does: readonly Misbehaviour[]): void {
     if (state.value) state.value = misbehave(state.value, id, does)
   }
@@ -306,7 +301,6 @@ export const useBenchStore = defineStore('bench', () => {
     heard,
     connect,
     hear,
-    comeIn,
     misbehave: ask,
     enter,
   }

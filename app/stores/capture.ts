@@ -20,6 +20,8 @@ export interface OpenCapture {
 
 /** What is due is sent so often, in ms. */
 const EVERY_MS = 16
+/** What was sent last is heard by then, in ms. */
+const LET_GO_AFTER_MS = 100
 
 /** A capture from a file, played again as if its controllers were there: it comes in by ports within the application. */
 export const useCaptureStore = defineStore('capture', () => {
@@ -119,7 +121,9 @@ export const useCaptureStore = defineStore('capture', () => {
       if (isDone) stop()
     }, EVERY_MS)
   }
+  /** Stop it; what it holds down at the time is let go. */
   function stop(): void {
+    if (isPlaying.value) setTimeout(() => bench.silence(), LET_GO_AFTER_MS)
     clearInterval(timer)
     for (const each of stops) each()
     stops = []

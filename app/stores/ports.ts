@@ -22,12 +22,18 @@ export interface RigPort {
   isController: boolean
 }
 
-const find = (ports: readonly OuterPort[], direction: 'in' | 'out', wanted: Remembered) => {
+/** The real port that is meant: by its id, else by its name, unless that one is meant for another port of the rig. */
+function find(
+  ports: readonly OuterPort[],
+  direction: 'in' | 'out',
+  wanted: Remembered,
+  others: ReadonlySet<string>,
+): OuterPort | undefined {
   const all = ports.filter((port) => port.direction === direction)
   const isNamed = (port: OuterPort): boolean => port.name === wanted.name && port.maker === wanted.maker
   return (
     all.find((port) => port.id === wanted.id && port.isThere) ??
-    all.find((port) => isNamed(port) && port.isThere) ??
+    all.find((port) => isNamed(port) && port.isThere && !others.has(port.id)) ??
     all.find((port) => port.id === wanted.id)
   )
 }
@@ -72,6 +78,20 @@ export const usePortsStore = defineStore('ports', () => {
     () => (rigs.id && remembered.value[rigs.id]) || {},
   )
 
+  const found = ({ key, direction }: RigPort): OuterPort | undefined => {
+    const wanted = chosen.value[key]
+    const others = Object.entries(chosen.value).flatMap(([other, { id }]) => (other === key ? [] : [id]))
+    return wanted && find(real.value, direction, wanted, new Set(others))
+  }
+  /** Does a real port do the work of one of the rig? One that is held or gone does not. */
+  const isReal = (port: RigPort): boolean => found(port)?.isThere === true && !troubles.value[port.key]
+
+  // What was wrong in one rig says nothing of another.
+  watch(
+    () => rigs.id,
+    () => (troubles.value = {}),
+  )
+
   /** Let a real port stand for one of the rig; null simulates it again. */
   function choose(key: string, id: string | null): void {
     if (!rigs.id) return
@@ -100,6 +120,7 @@ export const usePortsStore = defineStore('ports', () => {
       const next = await webMidi.open({ sysex })
       stopWatching()
       silenceAll()
+      open.value?.close()
       open.value = next
       trouble.value = null
       troubles.value = {}
@@ -144,27 +165,23 @@ export const usePortsStore = defineStore('ports', () => {
 
   /** The out that each port of the rig is sent to, by its key. */
   const outs = computed<ReadonlyMap<string, OuterPort>>(() => {
-    const found = new Map<string, OuterPort>()
+    const all = new Map<string, OuterPort>()
     for (const port of rigPorts.value) {
-      const wanted = port.direction === 'out' ? chosen.value[port.key] : undefined
-      const there = wanted && find(real.value, 'out', wanted)
-      if (there?.isThere) found.set(port.key, there)
+      const there = port.direction === 'out' ? found(port) : undefined
+      if (there?.isThere) all.set(port.key, there)
     }
-    return found
+    return all
   })
   /** The controllers that are heard by a real port. */
   const realControllers = computed<ReadonlySet<Id>>(
     () =>
       new Set(
-        rigPorts.value.flatMap(({ key, ref, direction }) =>
-          direction === 'in' && stands(key)?.isThere ? [ref.owner] : [],
-        ),
+        rigPorts.value.flatMap((port) => (port.direction === 'in' && isReal(port) ? [port.ref.owner] : [])),
       ),
   )
   function stands(key: string): OuterPort | null {
     const port = rigPorts.value.find((each) => each.key === key)
-    const wanted = chosen.value[key]
-    return (port && wanted && find(real.value, port.direction, wanted)) ?? null
+    return (port && found(port)) ?? null
   }
 
   // Ports come and go: what is there is listened to, what is not is simulated.
@@ -174,9 +191,8 @@ export const usePortsStore = defineStore('ports', () => {
       if (!open.value) return
       const wanted = new Map<string, string>()
       for (const port of rigPorts.value) {
-        const remembers = chosen.value[port.key]
-        if (!remembers) continue
-        const there = find(real.value, port.direction, remembers)
+        if (!chosen.value[port.key]) continue
+        const there = found(port)
         if (!there?.isThere) mark(port.key, 'unplugged')
         else if (port.direction === 'in') wanted.set(port.key, there.id)
         else if (troubles.value[port.key] === 'unplugged') mark(port.key, null)
@@ -220,7 +236,7 @@ export const usePortsStore = defineStore('ports', () => {
     troubles,
     isAsking,
     realControllers,
-    realCount: computed(() => rigPorts.value.filter(({ key }) => stands(key)?.isThere).length),
+    realCount: computed(() => rigPorts.value.filter(isReal).length),
     isOpen: computed(() => open.value !== null),
     hasSysex: computed(() => open.value?.hasSysex === true),
     ask,

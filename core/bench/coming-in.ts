@@ -4,7 +4,6 @@ import {
   controlsOf,
   memoOf,
   modelOf,
-  placeKey,
   splitGestureKey,
   type Choice,
   type Controller,
@@ -13,7 +12,7 @@ import {
   type Rig,
 } from '../rig'
 import { amountOf } from './amount'
-import type { ControllerState } from './controller-state'
+import { stepName, type ControllerState } from './controller-state'
 import { attribute } from './heard/attribute'
 import { litBy } from './lights'
 
@@ -83,7 +82,7 @@ function followed(
   const travel = travelOf(heard.message, control)
   if (travel.kind === 'points' && travel.isKept) {
     const step = value * 2 > top ? travel.values.length - 1 : 0
-    return { ...lit, steps: { ...lit.steps, [`${placeKey(heard.place)}#${heard.messageIndex}`]: step } }
+    return { ...lit, steps: { ...lit.steps, [stepName(heard.place, heard.messageIndex)]: step } }
   }
   const amount = amountOf(heard.message, heard.value, control)
   if (travel.kind === 'sweep' && control.kind === 'encoder' && amount.kind === 'share')

@@ -3,6 +3,7 @@ import {
   assignmentsAt,
   controlsOf,
   modelOf,
+  placeKey,
   powerUpShowing,
   shownPlace,
   splitGestureKey,
@@ -108,6 +109,12 @@ export function messagesAt({ controller }: Playing, place: Place): Array<Spoken>
   const messages = assignmentsAt(controller, place)?.[place.gesture]?.messages ?? []
   return messages.flatMap((message, index) => (message.kind === 'off' ? [] : [{ message, index }]))
 }
+
+/** The name under which something held is kept. */
+export const heldName = (gesture: GestureKey, key = 0): string => `${gesture} ${key}`
+
+/** The name under which a toggle or list keeps which of its values came last. */
+export const stepName = (place: Place, index: number): string => `${placeKey(place)}#${index}`
 
 /** Where what a gesture sends stands now; null where no layer shows. */
 export const placeOf = ({ controller, state }: Playing, gesture: GestureKey): Place | null =>

@@ -14,6 +14,7 @@ import { chosenBy, restored } from './choosing'
 import { chosenAfter } from './lights'
 import {
   controlAt,
+  heldName,
   messagesAt,
   placeOf,
   standsAt,
@@ -38,9 +39,6 @@ const GAIN = { none: 1, gentle: 2, strong: 4 } as const
 /** The clicks of an encoder in one turn, where the rig does not say. */
 const USUAL_DETENTS = 24
 
-/** The key under which something held is kept. */
-const heldKey = (gesture: GestureKey, key = 0): string => `${gesture} ${key}`
-
 /** Show other layers or another template, and send what is sent when a layer is shown. */
 export function show(playing: Playing, at: number, showing: Showing): void {
   if (showing === playing.state.showing) return
@@ -59,7 +57,7 @@ export function show(playing: Playing, at: number, showing: Showing): void {
 }
 
 function press(playing: Playing, at: number, gesture: GestureKey, force: number, key: number): void {
-  const name = heldKey(gesture, key)
+  const name = heldName(gesture, key)
   if (playing.state.held[name]) return
   const place = placeOf(playing, gesture)
   const last = playing.state.pressedAt[gesture]
@@ -89,7 +87,7 @@ function press(playing: Playing, at: number, gesture: GestureKey, force: number,
 }
 
 function letGo(playing: Playing, at: number, gesture: GestureKey, key: number): void {
-  const name = heldKey(gesture, key)
+  const name = heldName(gesture, key)
   const held = playing.state.held[name]
   if (!held) return
   // Who changes its own layer by being pressed lets go where it was pressed; else the layer that shows now speaks.

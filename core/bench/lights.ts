@@ -6,7 +6,6 @@ import {
   gestureRef,
   memoOf,
   modelOf,
-  placeKey,
   shownPlace,
   type Controller,
   type GestureKey,
@@ -16,7 +15,7 @@ import {
   type Rig,
   type Showing,
 } from '../rig'
-import type { ControllerState, LightSet, Playing } from './controller-state'
+import { stepName, type ControllerState, type LightSet, type Playing } from './controller-state'
 
 /** Of each group of lights, the gesture that was pressed last, once something is pressed. */
 export function chosenAfter({ controller, state }: Playing, place: Place): ControllerState['chosen'] {
@@ -93,7 +92,7 @@ function activeOf(
         (message, index) =>
           message.kind !== 'off' &&
           keepsState(travelOf(message, control)) &&
-          (state.steps[`${placeKey(place)}#${index}`] ?? 0) > 0,
+          (state.steps[stepName(place, index)] ?? 0) > 0,
       )
       if (isOn) add(gesture)
     }

@@ -1,7 +1,7 @@
 import { SEVEN_MAX, travelOf, type Message, type SentMessage, type Travel } from '../midi'
-import { placeKey, type Place } from '../rig'
+import type { Place } from '../rig'
 import { indexAt, type Amount } from './amount'
-import { controlAt, messagesAt, type Playing, type Spoken } from './controller-state'
+import { controlAt, messagesAt, stepName, type Playing, type Spoken } from './controller-state'
 import { send, sentName } from './send'
 
 const curved = (force: number, curve: 'linear' | 'soft' | 'hard'): number =>
@@ -53,7 +53,7 @@ function pressOne(
   key: number,
 ): void {
   const { message, index } = each
-  const name = `${placeKey(place)}#${index}`
+  const name = stepName(place, index)
   switch (travel.kind) {
     case 'strike': {
       const velocity = velocityOf(message, force)

@@ -40,9 +40,13 @@ export function createHearing({ now, take }: Around) {
   const streams = new Map<string, { controller: Id; heard: HeardState }>()
   let waiting: Waiting[] = []
   let isReading = false
+  let frame = 0
+  let timer: ReturnType<typeof setTimeout> | undefined
 
   function read(): void {
     isReading = false
+    cancelAnimationFrame(frame)
+    clearTimeout(timer)
     const all = waiting.sort((a, b) => a.at - b.at)
     waiting = []
     const around = now()
@@ -80,8 +84,9 @@ export function createHearing({ now, take }: Around) {
       waiting.push({ controller, stream, bytes, at })
       if (isReading) return
       isReading = true
-      if (document.hidden) setTimeout(read, HIDDEN_MS)
-      else requestAnimationFrame(read)
+      // A page that is hidden draws no picture: then the timer is first.
+      frame = requestAnimationFrame(read)
+      timer = setTimeout(read, HIDDEN_MS)
     },
     /** Every stream begins anew. */
     forget: (): void => {

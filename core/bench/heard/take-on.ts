@@ -1,17 +1,15 @@
 import { keepsState, travelOf } from '../../midi'
-import { controlsOf, modelOf, placeKey, splitGestureKey, type Place } from '../../rig'
+import { controlsOf, modelOf, splitGestureKey, type Place } from '../../rig'
 import type { Amount } from '../amount'
 import { chosenBy, restored } from '../choosing'
 import { show } from '../controller'
-import { messagesAt, type Playing } from '../controller-state'
+import { heldName, messagesAt, stepName, type Playing } from '../controller-state'
 import { chosenAfter } from '../lights'
 import { sentName } from '../send'
 import type { Heard } from './attribute'
 
 /** What a message says of the control that sent it. */
 export type Change = 'pressed' | 'let-go' | null
-
-const heldKey = (gesture: string, key: number): string => `${gesture} ${key}`
 
 /** Does an amount say that something is down? */
 const isDown = (amount: Amount): boolean =>
@@ -33,14 +31,14 @@ function pressed(playing: Playing, at: number, place: Place, key: number, isKept
     ...playing.state,
     pressedAt: { ...playing.state.pressedAt, [gesture]: at },
     chosen: chosenAfter(playing, place),
-    held: isKept ? playing.state.held : { ...playing.state.held, [heldKey(gesture, key)]: held },
+    held: isKept ? playing.state.held : { ...playing.state.held, [heldName(gesture, key)]: held },
   }
   show(playing, at, chosen.showing)
   return 'pressed'
 }
 
 function letGo(playing: Playing, at: number, { gesture }: Place, key: number): Change {
-  const name = heldKey(gesture, key)
+  const name = heldName(gesture, key)
   const held = playing.state.held[name]
   if (!held) return null
   const { [name]: _, ...others } = playing.state.held
@@ -94,13 +92,13 @@ export function takeOn(playing: Playing, at: number, heard: Heard, amount: Amoun
       ...playing.state,
       steps: {
         ...playing.state.steps,
-        [`${placeKey(place)}#${heard.messageIndex}`]: Math.max(0, travel.values.lastIndexOf(heard.value)),
+        [stepName(place, heard.messageIndex)]: Math.max(0, travel.values.lastIndexOf(heard.value)),
       },
     }
   if (travel.kind === 'clicks' || spoken.message.moment !== 'move') return null
   const isKept = keepsState(travel) || travel.kind === 'signal' || travel.kind === 'nothing'
   if (isKept || isDown(amount)) {
-    if (!isKept && playing.state.held[heldKey(gesture, heard.key)]) return null
+    if (!isKept && playing.state.held[heldName(gesture, heard.key)]) return null
     const isAlone = isKept || (travel.kind === 'points' && travel.values.length < 2)
     return pressed(playing, at, place, heard.key, isAlone)
   }
