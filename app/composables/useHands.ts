@@ -1,5 +1,4 @@
-import { useEventListener } from '@vueuse/core'
-import { standsAt, type Hand } from '#core/bench'
+import { standsAt } from '#core/bench'
 import { assignmentsAt, shownPlace, type Control, type GestureKey } from '#core/rig'
 import { movedGesture, pressedGesture } from '~/lib/bench/figure'
 import { keyAreas, keyAt } from '~/lib/keys'
@@ -26,6 +25,9 @@ const TURN_PX = 160
 /** So many px are one click of an encoder. */
 const CLICK_PX = 6
 const MOVED_PX = 3
+/** So many px lean all the way in, and bend all the way. */
+const LEAN_PX = 80
+const BEND_PX = 120
 const WHEEL_SHARE = 1 / 64
 const KEY_SHARE = 1 / 32
 
@@ -99,6 +101,14 @@ export function useHands(controls: () => readonly Control[]) {
     else if (moved?.endsWith('.x') || control.kind === 'ribbon') drag(event)
   }
 
+  /** A held key of a zone: sideways bends it, upwards leans in, with Shift slides along it. */
+  function express({ pressed: gesture, key }: Grip, across: number, up: number, isSlide: boolean): void {
+    if (!gesture) return
+    const share = Math.min(1, Math.max(0, up / LEAN_PX))
+    bench.act({ kind: 'express', gesture, key, what: 'bend', to: 0.5 + across / (2 * BEND_PX) })
+    bench.act({ kind: 'express', gesture, key, what: isSlide ? 'timbre' : 'pressure', to: share })
+  }
+
   /** What a pointer that holds a control makes of where it is. */
   function drag(event: PointerEvent): void {
     const grip = grips.get(event.pointerId)
@@ -110,11 +120,12 @@ export function useHands(controls: () => readonly Control[]) {
     const overMs = Math.min(LONGEST_MS, bench.now() - grip.seenAt)
     grip.seenAt = bench.now()
     if (moved === null) {
+      if (bench.isZone(control)) return express(grip, across, up, event.shiftKey)
       if (control.gestures.includes('pressure'))
         bench.act({
           kind: 'move',
           gesture: `${control.id}.pressure`,
-          to: Math.min(1, Math.max(0, Math.abs(up) / 80)),
+          to: Math.min(1, Math.max(0, Math.abs(up) / LEAN_PX)),
           key: grip.key,
         })
       return
@@ -158,6 +169,7 @@ export function useHands(controls: () => readonly Control[]) {
     if (!grip) return
     grips.delete(event.pointerId)
     const { control, moved, pressed, key } = grip
+    if (pressed && bench.isZone(control)) express(grip, 0, 0, false)
     if (pressed) bench.act({ kind: 'let-go', gesture: pressed, key })
     else if (moved && !grip.hasMoved) push(control)
     if (moved && control.restsInCentre && SPRUNG.has(control.kind))
@@ -195,35 +207,19 @@ export function useHands(controls: () => readonly Control[]) {
     step(control, event.deltaY < 0 ? 1 : -1, WHEEL_SHARE)
   }
 
-  const heldKeys = new Map<string, Hand>()
+  const computerKeys = useComputerKeys()
   function keyDown(event: KeyboardEvent): void {
     const control = controlAt(event)
     if (!control || event.ctrlKey || event.metaKey || event.altKey) return
     const isUp = event.key === 'ArrowUp' || event.key === '+'
     const isDown = event.key === 'ArrowDown' || event.key === '-'
     if (isUp || isDown) step(control, isUp ? 1 : -1, event.shiftKey ? 1 / 127 : KEY_SHARE)
-    else if ((event.key === ' ' || event.key === 'Enter') && !event.repeat) {
-      const gesture = pressedGesture(control)
-      if (gesture) {
-        bench.act({ kind: 'press', gesture, key: firstKey(control) })
-        heldKeys.set(event.key, { kind: 'let-go', gesture, key: firstKey(control) })
-      } else bench.gesture = movedGesture(control)
-    } else if (event.key !== ' ' && event.key !== 'Enter') return
+    else if (!computerKeys.down(event, control)) {
+      if (event.key !== ' ' && event.key !== 'Enter') return
+      bench.gesture = movedGesture(control) ?? bench.gesture
+    }
     event.preventDefault()
   }
-  const firstKey = (control: Control): number => (control.kind === 'keybed' ? MIDDLE_C : 0)
-  useEventListener(window, 'keyup', (event: KeyboardEvent) => {
-    const hand = heldKeys.get(event.key)
-    if (!hand) return
-    heldKeys.delete(event.key)
-    bench.act(hand)
-  })
-
-  // A page that is left hears of no key that is let go.
-  useEventListener(window, 'blur', () => {
-    for (const hand of heldKeys.values()) bench.act(hand)
-    heldKeys.clear()
-  })
 
   return { down, drag, up, wheel, keyDown }
 }
@@ -232,4 +228,3 @@ export function useHands(controls: () => readonly Control[]) {
 const FRAME_MS = 16
 /** What moved since the pointer was seen last is read as often as hardware would, so far back at most. */
 const LONGEST_MS = 120
-const MIDDLE_C = 60

@@ -1,12 +1,14 @@
 import { defineStore } from 'pinia'
 import {
   beginPassage,
+  comeInRig,
   enterScope,
   keptOn,
   lightsNow,
   misbehave,
   outgoing,
   playRig,
+  selectIn,
   showOnRig,
   switchedOn,
   traceGesture,
@@ -18,6 +20,7 @@ import {
   type Trace,
 } from '#core/bench'
 import { keysOf } from '#core/mappings'
+import type { Message } from '#core/midi'
 import {
   assignmentsAt,
   gestureRef,
@@ -77,6 +80,8 @@ export const useBenchStore = defineStore('bench', () => {
   const ringsCut = ref(0)
   /** How many bytes that came in were no message. */
   const faults = ref(0)
+  /** How many clocks and active sensings came in: they are no control's, and not on the tape. */
+  const ticks = ref(0)
   /** What real hardware has moved just now, in the order in which it was heard. */
   const heard = shallowRef<readonly GestureRef[]>([])
   /** When what is followed was heard last: it is followed as long as it goes on, whatever else moves. */
@@ -90,6 +95,7 @@ export const useBenchStore = defineStore('bench', () => {
     now: () => (rigs.rig && state.value ? { rig: rigs.rig, state: state.value } : null),
     take: (step) => {
       faults.value += step.faults
+      ticks.value += step.ticks
       take(step)
       const last = step.passed.at(-1)
       if (!last) return
@@ -112,6 +118,7 @@ export const useBenchStore = defineStore('bench', () => {
     hearing.forget()
     ringsCut.value = 0
     faults.value = 0
+    ticks.value = 0
   }
   watch(
     [() => rigs.id, () => rigs.rig],
@@ -167,11 +174,20 @@ export const useBenchStore = defineStore('bench', () => {
   /** Bytes have come from a real controller, at a time of `performance.now()`. */
   const hear = (id: Id, stream: string, bytes: Uint8Array, at: number): void =>
     hearing.hear(id, stream, bytes, Math.max(0, at - began))
+  /** Bytes have come from outside for a simulated controller, at a time of `performance.now()`. */
+  function comeIn(id: Id, bytes: Uint8Array, at: number): void {
+    if (rigs.rig && state.value)
+      take(comeInRig(rigs.rig, state.value, id, [...bytes], Math.max(0, at - began)))
+  }
   function ask(id: Id, does: readonly Misbehaviour[]): void {
     if (state.value) state.value = misbehave(state.value, id, does)
   }
   function enter(id: Id, scope: Id | null): void {
     if (state.value) state.value = enterScope(state.value, id, scope)
+  }
+
+  function select(id: Id, what: string): void {
+    if (state.value) state.value = selectIn(state.value, id, what)
   }
 
   /** A hand does something with the controller that is shown. */
@@ -211,16 +227,24 @@ export const useBenchStore = defineStore('bench', () => {
     if (of !== null) gesture.value = of
   }
 
-  /** The keys that a keyboard plays in the layer that shows. */
-  function playedKeys(control: Control): { low: number; high: number } | null {
+  /** What a control sends when it is pressed, in the layer that shows. */
+  function pressedMessage(control: Control): Message | undefined {
     const pressed = pressedGesture(control)
     const place =
       controller.value && own.value && pressed
         ? shownPlace(controller.value, own.value.showing, pressed)
         : null
     return place && controller.value && pressed
-      ? keysOf(assignmentsAt(controller.value, place)?.[pressed]?.messages[0])
-      : null
+      ? assignmentsAt(controller.value, place)?.[pressed]?.messages[0]
+      : undefined
+  }
+  /** The keys that a keyboard plays in the layer that shows. */
+  const playedKeys = (control: Control): { low: number; high: number } | null =>
+    keysOf(pressedMessage(control))
+  /** Is each key bent and leaned into by itself? */
+  function isZone(control: Control): boolean {
+    const message = pressedMessage(control)
+    return message?.kind === 'note' && message.keys.kind === 'zone'
   }
 
   /** What every controller shows, and the scope of every destination: the same objects until one of them changes. */
@@ -234,6 +258,12 @@ export const useBenchStore = defineStore('bench', () => {
     sameOr(
       before,
       mapped(state.value?.destinations, ({ scope }) => scope),
+    ),
+  )
+  const selected = computed<Readonly<Record<Id, string | null>>>((before) =>
+    sameOr(
+      before,
+      mapped(state.value?.destinations, (each) => each.selected),
     ),
   )
   // Lights rest on few things of much that changes while something is moved.
@@ -258,6 +288,7 @@ export const useBenchStore = defineStore('bench', () => {
     void rigs.rig
     void showings.value
     void scopes.value
+    void selected.value
     return new Map<string, readonly Trace[]>()
   })
   /** The ways of what is followed: those that arrive first. */
@@ -267,9 +298,11 @@ export const useBenchStore = defineStore('bench', () => {
     const ref = gestureRef(controller.value.id, gesture.value)
     const before = known.value.get(ref)
     if (before) return before
-    const found = traceGesture(rig, ref, { showing: showings.value, scopes: scopes.value }).toSorted(
-      (a, b) => Number(a.broken !== null) - Number(b.broken !== null),
-    )
+    const found = traceGesture(rig, ref, {
+      showing: showings.value,
+      scopes: scopes.value,
+      selected: selected.value,
+    }).toSorted((a, b) => Number(a.broken !== null) - Number(b.broken !== null))
     known.value.set(ref, found)
     return found
   })
@@ -295,13 +328,17 @@ export const useBenchStore = defineStore('bench', () => {
     restart,
     follow,
     keysOf: playedKeys,
+    isZone,
     lights,
     ringsCut,
     faults,
+    ticks,
     heard,
     connect,
     hear,
+    comeIn,
     misbehave: ask,
     enter,
+    select,
   }
 })

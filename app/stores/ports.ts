@@ -17,9 +17,35 @@ export interface RigPort {
   key: string
   owner: string
   name: string
-  /** What comes from it is heard, or what arrives at it is sent. */
+  /** Is the real port one that messages come from, or one that they are sent to? */
   direction: 'in' | 'out'
-  isController: boolean
+  work: PortWork
+}
+
+/** What a real port does for one of the rig. */
+export type PortWork =
+  /** A real controller sends in place of the simulated one. */
+  | 'plays'
+  /** What is to come in at a controller goes to the real one: its lights. */
+  | 'lights'
+  /** What a real program or synth sends comes in at a simulated controller. */
+  | 'comes-in'
+  /** What arrives at a destination goes to the real one. */
+  | 'receives'
+
+const DIRECTION: Readonly<Record<PortWork, RigPort['direction']>> = {
+  plays: 'in',
+  lights: 'out',
+  'comes-in': 'in',
+  receives: 'out',
+}
+/** A controller's in can be the real one's, or that of a simulated one which hears: each has a key of its own. */
+const keyFor = (ref: PortRef, work: PortWork): string =>
+  work === 'comes-in' ? `${portKey(ref)} hears` : portKey(ref)
+const worksOf = (isController: boolean, direction: 'in' | 'out' | 'thru'): readonly PortWork[] => {
+  if (!isController) return direction === 'in' ? ['receives'] : []
+  if (direction === 'thru') return []
+  return direction === 'out' ? ['plays'] : ['lights', 'comes-in']
 }
 
 /** The real port that is meant: by its id, else by its name, unless that one is meant for another port of the rig. */
@@ -58,19 +84,15 @@ export const usePortsStore = defineStore('ports', () => {
     return [...inUse, ...rig.destinations].flatMap((owner) => {
       const isController = 'homeChannel' in owner
       return owner.ports.flatMap(({ id: port, name, direction }): RigPort[] => {
-        if (direction === 'thru' || (!isController && direction === 'out')) return []
         const ref = { owner: owner.id, port }
-        return [
-          {
-            ref,
-            key: portKey(ref),
-            owner: owner.name,
-            name,
-            // What a controller sends is heard here; all else is sent to.
-            direction: isController && direction === 'out' ? 'in' : 'out',
-            isController,
-          },
-        ]
+        return worksOf(isController, direction).map((work) => ({
+          ref,
+          key: keyFor(ref, work),
+          owner: owner.name,
+          name,
+          direction: DIRECTION[work],
+          work,
+        }))
       })
     })
   })
@@ -146,13 +168,15 @@ export const usePortsStore = defineStore('ports', () => {
     troubles.value = what ? { ...others, [key]: what } : others
   }
 
-  async function listen({ key, ref }: RigPort, id: string): Promise<void> {
+  async function listen({ key, ref, work }: RigPort, id: string): Promise<void> {
     if (!open.value) return
     // Taken at once, so that nothing is listened to twice while the port opens.
     const own = { real: id, stop: (() => undefined) as Stop }
     heard.set(key, own)
     try {
-      const stop = await open.value.listen(id, (bytes, at) => bench.hear(ref.owner, key, bytes, at))
+      const stop = await open.value.listen(id, (bytes, at) =>
+        work === 'comes-in' ? bench.comeIn(ref.owner, bytes, at) : bench.hear(ref.owner, key, bytes, at),
+      )
       if (heard.get(key) === own) own.stop = stop
       else stop()
       mark(key, null)
@@ -176,7 +200,7 @@ export const usePortsStore = defineStore('ports', () => {
   const realControllers = computed<ReadonlySet<Id>>(
     () =>
       new Set(
-        rigPorts.value.flatMap((port) => (port.direction === 'in' && isReal(port) ? [port.ref.owner] : [])),
+        rigPorts.value.flatMap((port) => (port.work === 'plays' && isReal(port) ? [port.ref.owner] : [])),
       ),
   )
   function stands(key: string): OuterPort | null {

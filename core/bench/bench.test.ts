@@ -119,7 +119,7 @@ describe('a rig that is played', () => {
     const state = switchedOn(rig)
     const high: BenchState = {
       ...state,
-      destinations: { d: { values: { p1: 50 }, scope: null, controls: {}, received: 0 } },
+      destinations: { d: { values: { p1: 50 }, scope: null, controls: {}, selected: null, received: 0 } },
     }
     const heard = effects(playedBy(rig, sweep.slice(0, 1), high))
     const first = heard.findIndex((effect) => effect.kind === 'moves' && !effect.isHeldBack)

@@ -1,7 +1,7 @@
 import { rigIndex, showingIn, type GestureKey, type Id, type Passage, type Rig } from '../rig'
 import { play, showOn } from './controller'
 import { poweredUp, type ControllerState } from './controller-state'
-import { AT_REST } from './destination'
+import { AT_REST, type DestinationState } from './destination'
 import type { Hand } from './hands'
 import type { Misbehaviour } from './misbehave'
 import {
@@ -115,7 +115,7 @@ export function beginPassage(rig: Rig, state: BenchState, passage: Passage, at: 
   }
 }
 
-/** Bytes from outside come in at a controller at `at` ms: lights, choices, an identity request. */
+/** Bytes of a program come in at a controller at `at` ms: lights, where parameters stand, choices, an identity request. */
 export function comeInRig(
   rig: Rig,
   state: BenchState,
@@ -125,7 +125,7 @@ export function comeInRig(
 ): Step {
   const run = startRunning(rig, state)
   const controller = rigIndex(rig).controllers.get(controllerId)
-  if (controller) comeInAt(run, controller, bytes, at)
+  if (controller) comeInAt(run, controller, bytes, at, 'whoever')
   return stepOf(run)
 }
 
@@ -135,11 +135,15 @@ export const misbehave = (state: BenchState, destination: Id, does: readonly Mis
   misbehaving: { ...state.misbehaving, [destination]: does },
 })
 
-/** Put a destination into a scope by hand; null into none. */
-export const enterScope = (state: BenchState, destination: Id, scope: Id | null): BenchState => ({
+const withDestination = (state: BenchState, id: Id, change: Partial<DestinationState>): BenchState => ({
   ...state,
-  destinations: {
-    ...state.destinations,
-    [destination]: { ...(state.destinations[destination] ?? AT_REST), scope },
-  },
+  destinations: { ...state.destinations, [id]: { ...(state.destinations[id] ?? AT_REST), ...change } },
 })
+
+/** Put a destination into a scope by hand; null into none. */
+export const enterScope = (state: BenchState, destination: Id, scope: Id | null): BenchState =>
+  withDestination(state, destination, { scope })
+
+/** Select something in a destination by hand, a track as a rule: one of `selectionsOf`. */
+export const selectIn = (state: BenchState, destination: Id, selected: string): BenchState =>
+  withDestination(state, destination, { selected })

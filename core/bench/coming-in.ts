@@ -66,13 +66,15 @@ function followed(
   rig: Rig,
   controller: Controller,
   state: ControllerState,
-  gesture: GestureKey,
+  to: GestureKey | 'whoever',
   reading: Reading,
 ): ControllerState {
   const heard = attribute(controller, state, reading)
+  if (!heard?.place || !heard.message) return state
+  const { gesture } = heard.place
   const { control: id } = splitGestureKey(gesture)
   const control = controlsOf(modelOf(rig, controller)).get(id)
-  if (!heard?.place || !heard.message || !control || heard.place.gesture !== gesture) return state
+  if (!control || (to !== 'whoever' && to !== gesture)) return state
   const top = reading.kind === 'value' ? reading.top : 127
   const value = reading.kind === 'value' ? reading.value : heard.value
   const lit: ControllerState = {
@@ -90,13 +92,16 @@ function followed(
   return lit
 }
 
-/** What a controller remembers after whole messages have come in at it, and what it answers. */
+/**
+ * What a controller remembers after whole messages have come in at it, and what it answers. What says where a parameter stands is
+ * for the gesture that is named, or for whoever sends the same; null where it sets lights only.
+ */
 export function comeIn(
   rig: Rig,
   controller: Controller,
   before: ControllerState,
   bytes: readonly number[],
-  feedbackTo: GestureKey | null = null,
+  feedbackTo: GestureKey | 'whoever' | null = null,
 ): { state: ControllerState; replies: readonly number[][] } {
   let state = before
   let read = READ_START
@@ -107,8 +112,14 @@ export function comeIn(
     read = next.state
     const reply = identityReply(controller, next.reading)
     if (reply) replies.push(reply)
-    if (feedbackTo === null) state = { ...state, lights: litBy(rig, controller, state, event.bytes) }
-    else state = followed(rig, controller, state, feedbackTo, next.reading)
+    if (feedbackTo !== null && feedbackTo !== 'whoever') {
+      state = followed(rig, controller, state, feedbackTo, next.reading)
+      continue
+    }
+    const lights = litBy(rig, controller, state, event.bytes)
+    // What sets a light says that, and not where something stands.
+    if (lights !== state.lights) state = { ...state, lights }
+    else if (feedbackTo === 'whoever') state = followed(rig, controller, state, feedbackTo, next.reading)
   }
   return { state, replies }
 }

@@ -8,6 +8,7 @@ import { rigIndex, splitGestureRef, type Controller, type Rig, type Showing } fr
 import {
   anyChannelRig,
   anyRig,
+  anyZoneRig,
   layeredTemplates,
   sending,
   sendingCc,
@@ -75,6 +76,7 @@ function everything({ gesture: ref, message }: Sender): Hand[] {
   const keys = written
     ? Array.from({ length: written.high - written.low + 1 }, (_, index) => written.low + index)
     : [0]
+  const members = 'keys' in message && message.keys.kind === 'zone' ? message.keys.members : 1
   return [
     { kind: 'move', gesture, to: 1, overMs: 200 },
     { kind: 'move', gesture, to: 0, overMs: 200 },
@@ -82,13 +84,20 @@ function everything({ gesture: ref, message }: Sender): Hand[] {
     { kind: 'click', gesture, by: -2 },
     ...keys.flatMap((key): Hand[] => [
       { kind: 'press', gesture, force: 0.7, key },
+      ...expressive(gesture, key),
       { kind: 'wait' },
       { kind: 'let-go', gesture, key },
-      { kind: 'press', gesture, key },
-      { kind: 'let-go', gesture, key },
+      // So often that a zone has played the key on every member.
+      ...Array.from({ length: members }).flatMap((): Hand[] => [
+        { kind: 'press', gesture, key },
+        ...expressive(gesture, key),
+        { kind: 'let-go', gesture, key },
+      ]),
     ]),
   ]
 }
+const expressive = (gesture: string, key: number): Hand[] =>
+  (['bend', 'pressure', 'timbre'] as const).map((what) => ({ kind: 'express', gesture, key, what, to: 0.9 }))
 
 function playAll(rig: Rig, controller: Controller, from: ControllerState, hands: readonly Hand[]): Played[] {
   let state = from
@@ -105,6 +114,7 @@ describe('a simulated controller', () => {
   it.each<[string, fc.Arbitrary<Rig>]>([
     ['any', anyRig],
     ['parameters and programs', anyChannelRig],
+    ['zones', anyZoneRig],
   ])('sends in exactly the cells that emission promises: %s', (_, rigs) => {
     fc.assert(
       fc.property(rigs, (rig) => {
@@ -279,11 +289,43 @@ describe('what a hand does', () => {
     })
     const key = (number: number): Hand => press('k1.turn', { key: number })
     expect(bytesOfHands(rig, key(60), key(64), letGo('k1.turn', { key: 60 }), key(67))).toEqual([
+      'b0 65 00 b0 64 06 b0 06 03',
       '91 3c 7f',
       '92 40 7f',
       '81 3c 40',
       '93 43 7f',
     ])
+  })
+
+  it('bends, leans into and slides along each held key of a zone by itself, and no key that is not held', () => {
+    const rig = rigOf({
+      'k1.turn': sending({
+        kind: 'note',
+        keys: { kind: 'zone', low: 36, high: 84, manager: 1, members: 3 },
+      } as never),
+    })
+    const say = (key: number, what: 'bend' | 'pressure' | 'timbre', to: number): Hand => ({
+      kind: 'express',
+      gesture: 'k1.turn',
+      key,
+      what,
+      to,
+    })
+    const key = (number: number): Hand => press('k1.turn', { key: number })
+    expect(
+      bytesOfHands(
+        rig,
+        say(60, 'bend', 1),
+        key(60),
+        key(64),
+        say(64, 'bend', 1),
+        say(60, 'pressure', 0.5),
+        say(60, 'timbre', 0),
+        say(60, 'pressure', 0.5),
+        letGo('k1.turn', { key: 64 }),
+        say(64, 'bend', 0),
+      ).slice(1),
+    ).toEqual(['91 3c 7f', '92 40 7f', 'e2 7f 7f', 'd1 40', 'b1 4a 00', '82 40 40'])
   })
 
   it('leaves the number of a parameter out only while its channel was told no other', () => {

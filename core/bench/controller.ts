@@ -23,6 +23,7 @@ import {
   type Playing,
   type Spoken,
 } from './controller-state'
+import { express } from './express'
 import type { Hand } from './hands'
 import { moveOne, sendPhase } from './phases'
 import { send } from './send'
@@ -206,6 +207,8 @@ function perform(playing: Playing, hand: Hand, at: number): void {
       return press(playing, at, hand.gesture, hand.force ?? 1, hand.key ?? 0)
     case 'let-go':
       return letGo(playing, at, hand.gesture, hand.key ?? 0)
+    case 'express':
+      return express(playing, at, hand.gesture, hand.key, hand.what, hand.to)
     case 'octave':
       playing.state = {
         ...playing.state,

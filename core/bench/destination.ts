@@ -24,6 +24,7 @@ import {
 } from '../rig'
 import { clickSize, followed, mappedRange, positionOf, settled, spanOf, valueAt } from '../values'
 import { timesTaken, type Misbehaviour } from './misbehave'
+import { meantBy } from './selection'
 
 /** What a destination remembers. Plain data. */
 export interface DestinationState {
@@ -33,11 +34,19 @@ export interface DestinationState {
   scope: Id | null
   /** Where the control of each mapping was heard last, 0–1. */
   controls: Readonly<Record<Id, number>>
+  /** What is selected in it, which parameters relative to a selection follow; null for the first that can be. */
+  selected: string | null
   /** How many messages have come. */
   received: number
 }
 
-export const AT_REST: DestinationState = { values: {}, scope: null, controls: {}, received: 0 }
+export const AT_REST: DestinationState = {
+  values: {},
+  scope: null,
+  controls: {},
+  selected: null,
+  received: 0,
+}
 
 /** How a destination behaves: well, unless it is asked to do something wrong. */
 export interface Manners {
@@ -47,11 +56,19 @@ export interface Manners {
 }
 const WELL: Manners = { does: [], taught: [] }
 
+/** What moved, and by what. */
+interface Moved {
+  parameter: Id
+  /** The parameter relative to a selection that stood for it; null where it listens itself. */
+  through: Id | null
+  mapping: Id | null
+}
+
 /** What a destination did with a message. */
 export type Effect =
   /** A parameter went from one value to another; the same where takeover holds it back. */
-  | { kind: 'moves'; parameter: Id; mapping: Id | null; from: number; to: number; isHeldBack: boolean }
-  | { kind: 'acts'; parameter: Id; mapping: Id | null; switchesTo: Id | null }
+  | (Moved & { kind: 'moves'; from: number; to: number; isHeldBack: boolean })
+  | (Moved & { kind: 'acts'; switchesTo: Id | null })
   /** It is kept for a function of the destination's own. */
   | { kind: 'function'; claim: Id }
   | { kind: 'sounds'; note: number; velocity: number }
@@ -135,13 +152,18 @@ type Moves = Extract<Effect, { kind: 'moves' | 'acts' }>
 function moved(
   state: DestinationState,
   destination: Destination,
-  { parameter, mapping }: Ear,
+  { parameter: listens, mapping }: Ear,
   arriving: Arriving,
   jumps: boolean,
 ): { state: DestinationState; effect: Moves | null } {
+  const parameter = meantBy(destination, listens, state.selected)
   const range = mappedRange(mapping ?? PLAIN, parameter)
   const from = standing(state, parameter)
-  const at = { parameter: parameter.id, mapping: mapping?.id ?? null }
+  const at = {
+    parameter: parameter.id,
+    through: parameter === listens ? null : listens.id,
+    mapping: mapping?.id ?? null,
+  }
   const to = (value: number, isHeldBack = false): { state: DestinationState; effect: Moves } => ({
     state: { ...state, values: { ...state.values, [parameter.id]: value } },
     effect: { kind: 'moves', ...at, from, to: value, isHeldBack },

@@ -1,3 +1,4 @@
+import type { Expression } from '../midi'
 import type { GestureKey } from '../rig'
 
 /** What a hand or foot does with a controller. */
@@ -9,6 +10,8 @@ export type Hand =
   /** Press, push, strike or touch, with a force of 0–1; of a keyboard, a key by its note. */
   | { kind: 'press'; gesture: GestureKey; force?: number; key?: number }
   | { kind: 'let-go'; gesture: GestureKey; key?: number }
+  /** Bend, lean into or slide along one held key of a per-note zone, to a place of 0–1: a bend rests at 0.5. */
+  | { kind: 'express'; gesture: GestureKey; key: number; what: Expression; to: number }
   /** Shift the keys by octaves with the hardware's own buttons, from where they are written. */
   | { kind: 'octave'; gesture: GestureKey; octaves: number }
   /** Nothing is done; time goes on. */

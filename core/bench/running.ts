@@ -192,6 +192,7 @@ export function comeInAt(
   controller: Controller,
   bytes: readonly number[],
   at: number,
+  feedbackTo: 'whoever' | null = null,
 ): void {
   const before = running.state.controllers[controller.id]
   if (!before) return
@@ -200,7 +201,7 @@ export function comeInAt(
     return
   }
   running.depth++
-  const { state, replies } = comeIn(running.rig, controller, before, bytes)
+  const { state, replies } = comeIn(running.rig, controller, before, bytes, feedbackTo)
   withController(running, controller.id, state)
   for (const choice of choicesSetOff(running.rig, controller.id, bytes)) choose(running, choice, at)
   pass(

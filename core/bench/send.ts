@@ -11,6 +11,7 @@ import {
 import { placeKey, splitGestureKey, type GestureKey, type Place } from '../rig'
 import type { Amount } from './amount'
 import type { Playing, Spoken, Zone } from './controller-state'
+import { configureZone } from './express'
 import { placed } from './placed'
 
 /** The device number that a simulated controller has: all. */
@@ -60,6 +61,7 @@ export function send(
   const name = sentName(place, { message, index }, key)
   const before = playing.state.sent[name]
   if ((!isRepeated && before === value) || !hasKey(message, key)) return
+  if (value > 0) configureZone(playing, at, place, { message, index })
   const out = placedOn(playing, message, place.gesture, key)
   const channel = isChannelMessage(out) && typeof out.channel === 'number' ? out.channel : 1
   const isParameter = out.kind === 'nrpn' || out.kind === 'rpn'

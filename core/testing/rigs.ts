@@ -321,6 +321,28 @@ export const anyRig: fc.Arbitrary<Rig> = fc
     }),
   )
 
+/** One controller whose keys are a per-note zone, low or high, beside a knob. */
+export const anyZoneRig: fc.Arbitrary<Rig> = fc
+  .record({
+    low: fc.integer({ min: 48, max: 60 }),
+    width: fc.integer({ min: 0, max: 6 }),
+    manager: fc.constantFrom(1 as const, 16 as const),
+    members: fc.integer({ min: 1, max: 5 }),
+    highResolutionVelocity: fc.boolean(),
+  })
+  .map(({ low, width, manager, members, highResolutionVelocity }) =>
+    testRig([
+      testController('a', {
+        'k1.turn': sending({
+          kind: 'note',
+          keys: { kind: 'zone', low, high: low + width, manager, members },
+          highResolutionVelocity,
+        }),
+        'k2.turn': sendingCc(20, { channel: 9 }),
+      }),
+    ]),
+  )
+
 /** Small rigs in which parameters, their carriers and programs share channels. */
 export const anyChannelRig: fc.Arbitrary<Rig> = fc
   .record({

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { MISBEHAVIOUR_WORDS, MISBEHAVIOURS, type Misbehaviour } from '#core/bench'
+import { MISBEHAVIOUR_WORDS, MISBEHAVIOURS, selectedIn, selectionsOf, type Misbehaviour } from '#core/bench'
 import type { Destination, Id } from '#core/rig'
 
 /** The simulated destinations: which scope each is in, and what it is asked to do wrong. */
@@ -11,6 +11,8 @@ const scopesOf = ({ scopes }: Destination) => [
   { value: NONE, label: 'none' },
   ...scopes.map(({ id, name }) => ({ value: id, label: name })),
 ]
+const selectionIn = (destination: Destination): string =>
+  selectedIn(destination, bench.state?.destinations[destination.id]?.selected ?? null) ?? ''
 const does = (id: Id): readonly Misbehaviour[] => bench.state?.misbehaving[id] ?? []
 function toggle(id: Id, what: Misbehaviour): void {
   const now = does(id)
@@ -47,6 +49,16 @@ const opened = ref<Id | null>(null)
           @click="opened = opened === destination.id ? null : destination.id"
           >{{ does(destination.id).length > 0 ? 'misbehaves' : 'behaves' }}</UiButton
         >
+      </div>
+      <div v-if="selectionsOf(destination).length > 0" class="flex min-h-7 items-center">
+        <UiSelect
+          :label="`Selected in ${destination.name}`"
+          caption="selected"
+          :model-value="selectionIn(destination)"
+          :options="selectionsOf(destination).map((each) => ({ value: each, label: each }))"
+          :data-selected-in="destination.id"
+          @update:model-value="bench.select(destination.id, $event)"
+        />
       </div>
       <ul v-if="opened === destination.id" class="pt-1.5">
         <li v-for="what in MISBEHAVIOURS" :key="what">

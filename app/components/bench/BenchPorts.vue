@@ -14,15 +14,20 @@ const groups = computed(() => [
   {
     name: 'Controllers',
     hint: 'Hear a real controller in place of the simulated one, and set its lights.',
-    ports: ports.rigPorts.filter(({ isController }) => isController),
+    ports: ports.rigPorts.filter(({ work }) => work === 'plays' || work === 'lights'),
   },
   {
     name: 'Destinations',
     hint: 'Send what arrives at a destination to a real one as well.',
-    ports: ports.rigPorts.filter(({ isController }) => !isController),
+    ports: ports.rigPorts.filter(({ work }) => work === 'receives'),
+  },
+  {
+    name: 'Sent back to simulated controllers',
+    hint: 'Let a simulated controller hear a real program: lights it sets, layers it chooses.',
+    ports: ports.rigPorts.filter(({ work }) => work === 'comes-in'),
   },
 ])
-function optionsFor({ key, direction }: RigPort) {
+function optionsFor({ key, direction, work }: RigPort) {
   const there = ports.real
     .filter((port) => port.direction === direction && port.isThere)
     .map(({ id, name }) => ({ value: id, label: name }))
@@ -32,7 +37,7 @@ function optionsFor({ key, direction }: RigPort) {
     remembered && !stands?.isThere
       ? [{ value: remembered.id, label: remembered.name, hint: 'not there' }]
       : []
-  return [{ value: SIMULATED, label: 'simulated' }, ...there, ...gone]
+  return [{ value: SIMULATED, label: work === 'comes-in' ? 'nothing real' : 'simulated' }, ...there, ...gone]
 }
 const valueOf = ({ key }: RigPort): string => {
   const stands = ports.stands(key)
@@ -88,7 +93,11 @@ const needsSysex = computed(
               >{{ port.owner }} <span class="text-soft">· {{ port.name }}</span></span
             >
             <UiSelect
-              :label="`What stands for ${port.owner}, ${port.name}`"
+              :label="
+                port.work === 'comes-in'
+                  ? `What ${port.owner}, ${port.name}, hears`
+                  : `What stands for ${port.owner}, ${port.name}`
+              "
               :model-value="valueOf(port)"
               :options="optionsFor(port)"
               is-right

@@ -33,8 +33,11 @@ async function keep(format: 'mid' | 'csv'): Promise<void> {
 const heading = computed(() => {
   const { count, dropped } = bench.tape
   const all = (count + dropped).toLocaleString('en')
-  return dropped > 0 ? `${all} messages, the last ${MOST_KEPT.toLocaleString('en')} kept` : `${all} messages`
+  const clock = bench.ticks > 0 ? `, ${bench.ticks.toLocaleString('en')} clocks left out` : ''
+  return `${messagesIn(all, dropped)}${clock}`
 })
+const messagesIn = (all: string, dropped: number): string =>
+  dropped > 0 ? `${all} messages, the last ${MOST_KEPT.toLocaleString('en')} kept` : `${all} messages`
 /** What went wrong on the wires, in a few words. */
 const trouble = computed(() =>
   [

@@ -22,6 +22,8 @@ interface Waiting {
 export interface HeardTogether extends Step {
   /** How many bytes were no message. */
   faults: number
+  /** How many clocks and active sensings were passed over. */
+  ticks: number
 }
 
 interface Around {
@@ -52,7 +54,7 @@ export function createHearing({ now, take }: Around) {
     const around = now()
     if (!around) return
     let { state } = around
-    let [isCut, faults] = [false, 0]
+    let [isCut, faults, ticks] = [false, 0, 0]
     const passed: Passing[] = []
     for (const { controller, stream, bytes, at } of all) {
       const before = streams.get(stream)?.heard ?? HEARD_START
@@ -60,10 +62,11 @@ export function createHearing({ now, take }: Around) {
       streams.set(stream, { controller, heard: step.heard })
       for (const each of step.passed) passed.push(each)
       faults += step.faults.length
+      ticks += step.heard.ticks - before.ticks
       isCut ||= step.isCut
       state = step.state
     }
-    take({ state, passed, isCut, faults })
+    take({ state, passed, isCut, faults, ticks })
     for (const stream of new Set(all.map((each) => each.stream))) waitForHalf(stream)
   }
   function waitForHalf(stream: string): void {
@@ -75,7 +78,7 @@ export function createHearing({ now, take }: Around) {
       if (!around || known?.heard.half !== half) return
       const step = hearEnd(around.rig, around.state, known.controller, known.heard)
       streams.set(stream, { ...known, heard: step.heard })
-      take({ ...step, faults: 0 })
+      take({ ...step, faults: 0, ticks: 0 })
     }, HALF_MS)
   }
   return {

@@ -50,7 +50,8 @@ function moveOf(rig: Rig, passing: Passing, destinationId: Id, effect: EffectOf,
         (mapping
           ? mapping.gesture === sender
           : rig.mappings.some(
-              ({ gesture, parameter: joined }) => gesture === sender && joined === parameter.id,
+              ({ gesture, parameter: joined }) =>
+                gesture === sender && joined === (effect.through ?? parameter.id),
             ))
       const span = spanOf(parameter)
       const isMoved = effect.kind === 'moves'

@@ -1,5 +1,5 @@
 import type { Passing } from '#core/bench'
-import { printTag, topOf } from '#core/midi'
+import { isChannelMessage, printTag, topOf } from '#core/midi'
 import { landedAt } from '#core/addresses'
 import { controlsOf, gestureName, modelOf, rigIndex, splitGestureKey, type Id, type Rig } from '#core/rig'
 
@@ -65,8 +65,14 @@ const UNWRITTEN = 'not in the template'
 /** One name for each control's message, or for each address that no control sends. */
 export const senderKey = (passing: Passing): string =>
   passing.place
-    ? `${passing.controller}/${passing.place.gesture}#${passing.messageIndex}`
+    ? `${passing.controller}/${passing.place.gesture}#${passing.messageIndex}${memberOf(passing)}`
     : `${passing.controller}/? ${tagOf(passing)}`
+
+/** Notes of all keys are one line; what a zone says of each of them besides is a line for each of its channels. */
+const memberOf = ({ message }: Passing): string =>
+  !message || message.kind === 'note' || !isChannelMessage(message)
+    ? ''
+    : ` ${message.kind} ${message.channel}`
 
 /** The name of what sent a message. */
 export function senderName(rig: Rig, { controller, place }: Passing): string {
@@ -211,5 +217,5 @@ export function lastWords({ amount, value }: Passing): string {
 export function reachWords({ last: { message } }: Lane, reach: { low: number; high: number } | null): string {
   if (!message || !reach || !('range' in message)) return ''
   const [low, high] = [message.range.low, message.range.high].sort((a, b) => a - b) as [number, number]
-  return reach.low <= low && reach.high >= high ? '' : `${reach.low}–${reach.high}`
+  return reach.low <= low && reach.high >= high ? '' : `only ${reach.low}–${reach.high}`
 }

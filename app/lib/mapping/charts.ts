@@ -11,8 +11,19 @@ export interface ChartLine {
 
 const MOST_POINTS = 257
 
-/** Control in, parameter out: sent values against what the parameter becomes. Empty where there is no value. */
-export function inAndOut({ travel, range, click, clicks }: MappingFacts): ChartLine[] {
+/** What a control that rests in its centre sends there, and what the parameter is then; null for one that is swept by nothing. */
+export function atRest({ travel, range }: MappingFacts): { sent: number; becomes: number } | null {
+  if (travel.kind !== 'sweep') return null
+  const sent = travel.at(Math.round((travel.count - 1) / 2))
+  return { sent, becomes: valueFrom(range, sent, travel.top) }
+}
+
+/**
+ * Control in, parameter out: sent values against what the parameter becomes, and where a control that rests in its centre does.
+ * Empty where there is no value.
+ */
+export function inAndOut(facts: MappingFacts, restsInCentre = false): ChartLine[] {
+  const { travel, range, click, clicks } = facts
   if (travel.kind === 'clicks') {
     if (click === null || clicks === null) return []
     const every = Math.max(1, Math.ceil(clicks / MOST_POINTS))
@@ -27,7 +38,15 @@ export function inAndOut({ travel, range, click, clicks }: MappingFacts): ChartL
     const sent = travel.at(Math.round((index * (travel.count - 1)) / Math.max(1, number - 1)))
     return { x: sent, y: valueFrom(range, sent, travel.top) }
   })
-  return [{ label: 'becomes', points, isStepped: range.span.count !== null && range.span.count < 64 }]
+  const becomes = {
+    label: 'becomes',
+    points,
+    isStepped: range.span.count !== null && range.span.count < 64,
+  }
+  const rest = restsInCentre ? atRest(facts) : null
+  if (!rest) return [becomes]
+  const across = [range.min, range.max].map((y) => ({ x: rest.sent, y }))
+  return [becomes, { label: 'rests here', points: across, isStepped: false }]
 }
 
 /** Where control and parameter stand while the control goes up and then down, in the parameter's own values. */

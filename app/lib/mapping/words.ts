@@ -1,6 +1,7 @@
 import type { MappingFacts } from '#core/mappings'
 import { ENCODING_WORDS, type Mapping, type Parameter } from '#core/rig'
 import { plainNumber, valueText, type RealSteps, type WholeSteps } from '#core/values'
+import { atRest } from './charts'
 
 export const CURVE_NAMES: Readonly<Record<Mapping['curve'], string>> = {
   linear: 'straight',
@@ -88,6 +89,12 @@ export function factWords(facts: MappingFacts, parameter: Parameter): string[] {
     case 'nothing':
       return ['The control sends nothing, so nothing moves.']
   }
+}
+
+/** What the parameter is while its control rests in its centre. */
+export function restWords(facts: MappingFacts, parameter: Parameter): string[] {
+  const rest = atRest(facts)
+  return rest ? [`At rest it sends ${rest.sent}: ${valueText(parameter, rest.becomes)}.`] : []
 }
 
 /** Why a range steps as it does, in one sentence. */

@@ -1,9 +1,11 @@
 import {
   decodeClicks,
   isChannelMessage,
+  expressionOn,
   keysFacet,
   PAIR_DISTANCE,
   topOf,
+  zoneConfiguration,
   type Address,
   type SentMessage,
 } from '../../midi'
@@ -11,6 +13,7 @@ import type { Reading } from '../../midi/bytes'
 import { splitGestureKey, type Controller, type Place } from '../../rig'
 import type { ControllerState } from '../controller-state'
 import { candidatesOf, readKeys, type Candidate } from './candidates'
+import { keyOnMember } from '../express'
 import { placed } from '../placed'
 import { messageAt } from './message-at'
 
@@ -171,15 +174,42 @@ function unwritten(reading: Reading): SentMessage | null {
   return placed
 }
 
+/** What the zone of a template says besides its notes: of one note by its member channel, or of itself by its manager. */
+function zoneSays(
+  candidates: readonly Candidate[],
+  address: Address,
+  reading: Reading,
+  state: ControllerState,
+): Heard | null {
+  if (address.scope === 'system' || address.target.kind === 'note' || reading.kind !== 'value') return null
+  const { channel, target } = address
+  const found = candidates.find(({ message }) => message.kind === 'note' && message.keys.kind === 'zone')
+  // A message of its own says what it says, whatever zone there is.
+  if (!found || candidates.some(({ message, isShown }) => isShown && message.kind !== 'note')) return null
+  const { message, place, index } = found
+  if (message.kind !== 'note' || message.keys.kind !== 'zone' || typeof channel !== 'number') return null
+  const zone = message.keys
+  const said = { place, messageIndex: index, isElsewhere: false, isHalf: false }
+  if (target.kind === 'rpn')
+    return {
+      ...said,
+      message: zoneConfiguration(zone),
+      value: (reading.top === FOURTEEN_TOP ? reading.value >> SEVEN_BITS : reading.value) << SEVEN_BITS,
+      key: 0,
+    }
+  const { bend, pressure, timbre } = expressionOn(channel)
+  const expression =
+    target.kind === 'pitchBend' ? bend : target.kind === 'channelPressure' ? pressure : timbre
+  const key = keyOnMember({ state }, zone, place.gesture, channel) ?? 0
+  return { ...said, message: expression, value: reading.value, key }
+}
+
 /**
  * What a controller has said with what was read of its bytes: the message of its template that is sent there, one that shows
  * before one that does not. Null for what only prepares another message.
  */
-export function attribute(
-  controller: Controller,
-  { showing, octaves, held }: ControllerState,
-  reading: Reading,
-): Heard | null {
+export function attribute(controller: Controller, state: ControllerState, reading: Reading): Heard | null {
+  const { showing, octaves, held } = state
   const all = candidatesOf(controller, showing)
   if (reading.kind === 'sysex') {
     const found = sysexAs(all.get('sysex ') ?? [], reading.bytes)
@@ -198,6 +228,8 @@ export function attribute(
     const address = way && addressOfReading(way)
     if (!way || !address) continue
     const [key = ''] = readKeys(address)
+    const expressed = zoneSays(all.get(key) ?? [], address, way, state)
+    if (expressed) return expressed
     const there = (all.get(key) ?? []).filter(({ message }) => isSameBank(message, address))
     const candidate = chosenOf(there, way, held)
     const value = candidate && valueAs(candidate.message, way)

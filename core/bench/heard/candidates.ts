@@ -1,5 +1,12 @@
 import { landedAt } from '../../addresses'
-import { isChannelMessage, withChannel, channelOf, type Address, type SentMessage } from '../../midi'
+import {
+  isChannelMessage,
+  withChannel,
+  channelOf,
+  zoneConfiguration,
+  type Address,
+  type SentMessage,
+} from '../../midi'
 import {
   assignmentsOf,
   memoOfTwo,
@@ -47,6 +54,10 @@ export function readKeys(address: Address): string[] {
   }
 }
 
+/** Where the manager of a zone says how many members it has. */
+const zonesSaid = (message: SentMessage): Address[] =>
+  message.kind === 'note' && message.keys.kind === 'zone' ? landedAt(zoneConfiguration(message.keys)) : []
+
 /** Everything that the template which shows can send, by what is read of it: what shows comes first. */
 export const candidatesOf = memoOfTwo(
   (controller: Controller, showing: Showing): ReadonlyMap<string, readonly Candidate[]> => {
@@ -60,7 +71,7 @@ export const candidatesOf = memoOfTwo(
         const message = isChannelMessage(written)
           ? withChannel(written, channelOf(written, controller.homeChannel) ?? controller.homeChannel)
           : written
-        for (const key of new Set(landedAt(message).flatMap(readKeys))) {
+        for (const key of new Set([...landedAt(message), ...zonesSaid(message)].flatMap(readKeys))) {
           const there = found.get(key) ?? []
           found.set(key, there)
           const candidate = { place, index, message, isShown }

@@ -1,9 +1,10 @@
-import { keepsState, travelOf } from '../../midi'
+import { isChannelMessage, keepsState, memberChannels, travelOf } from '../../midi'
 import { controlsOf, modelOf, splitGestureKey, type Place } from '../../rig'
 import type { Amount } from '../amount'
 import { chosenBy, restored } from '../choosing'
 import { show } from '../controller'
 import { heldName, messagesAt, stepName, type Playing } from '../controller-state'
+import { zoneOf } from '../express'
 import { chosenAfter } from '../lights'
 import { sentName } from '../send'
 import type { Heard } from './attribute'
@@ -73,6 +74,16 @@ export function takeOn(playing: Playing, at: number, heard: Heard, amount: Amoun
   )
   const spoken = messagesAt(playing, place).find(({ index }) => index === heard.messageIndex)
   if (!control || !spoken) return null
+  // What a zone says of a note that sounds presses nothing.
+  if (message.kind !== spoken.message.kind) return null
+  const zone = zoneOf(spoken)
+  const member =
+    zone && isChannelMessage(message) ? memberChannels(zone).findIndex((on) => on === message.channel) : -1
+  if (member >= 0)
+    playing.state = {
+      ...playing.state,
+      members: { ...playing.state.members, [`${control.id} ${heard.key}`]: member },
+    }
   const { gesture } = place
   const travel = travelOf(spoken.message, control)
   playing.state = {

@@ -12,6 +12,7 @@ import {
   type Rig,
 } from '../../rig'
 import { mappedRange, valueText } from '../../values'
+import { meantBy } from '../selection'
 import { pass, lose, type TraceFrom, type Walk } from './walk'
 import type { Arrival } from './delivered'
 
@@ -115,13 +116,10 @@ export function taken(
     return
   }
   pass(walk, 'parameter', name, listeningWords(rig, ref, mapping, listening.by, tag))
-  if (parameter.kind === 'action' || parameter.kind === 'note') return
-  const range = mappedRange(mapping ?? { min: null, max: null, inverted: false, curve: 'linear' }, parameter)
+  const meant = meantBy(destination, parameter, from.selected?.[destination.id] ?? null)
+  if (meant !== parameter) pass(walk, 'parameter', parameterName(meant), 'is what is selected')
+  if (meant.kind === 'action' || meant.kind === 'note') return
+  const range = mappedRange(mapping ?? { min: null, max: null, inverted: false, curve: 'linear' }, meant)
   const [low, high] = range.inverted ? [range.max, range.min] : [range.min, range.max]
-  pass(
-    walk,
-    'value',
-    `${valueText(parameter, low)} to ${valueText(parameter, high)}`,
-    'as far as the control goes',
-  )
+  pass(walk, 'value', `${valueText(meant, low)} to ${valueText(meant, high)}`, 'as far as the control goes')
 }

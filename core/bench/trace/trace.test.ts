@@ -47,7 +47,7 @@ function movedBy(rig: Rig, controller: string, gesture: string): Set<string> {
         for (const { destination, effects } of arrived)
           for (const effect of effects)
             if (effect.kind === 'moves' || effect.kind === 'acts')
-              moved.add(named(rig, destination, effect.parameter, effect.mapping))
+              moved.add(named(rig, destination, effect.through ?? effect.parameter, effect.mapping))
   })
   return moved
 }

@@ -25,6 +25,8 @@ export interface Trace {
 export interface TraceFrom {
   showing?: Readonly<Record<Id, Showing | undefined>>
   scopes?: Readonly<Record<Id, Id | null | undefined>>
+  /** What is selected in destinations; the first that can be where it is not said. */
+  selected?: Readonly<Record<Id, string | null | undefined>>
 }
 
 /** A trace while it is made. */

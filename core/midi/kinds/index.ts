@@ -35,5 +35,6 @@ export const KINDS: { readonly [K in MessageKind]: Kind<K> } = {
 
 export type { FreshFor, Landing, Movement } from './kind'
 export { leavesNumberOut } from './parameter'
+export { expressionOn, zoneConfiguration, type Expression } from './note'
 export { keys as keysFacet, memberChannels } from './shared'
 export type * from './types'

@@ -11,7 +11,7 @@ import {
 } from '#core/rig'
 import type { WholeRange } from '#core/values'
 import { inAndOut, takeoverLines } from '~/lib/mapping/charts'
-import { factWords } from '~/lib/mapping/words'
+import { factWords, restWords } from '~/lib/mapping/words'
 
 /** How a control moves a parameter: its fields, what comes of them in words, and as a chart. */
 const { mapping, destination, parameter } = defineProps<{
@@ -36,7 +36,18 @@ const facts = computed(() => {
   const message = rigs.rig && place ? programmedAt(rigs.rig, place)?.assignment.messages[0] : null
   return found && message ? mappingFacts(mapping, parameter, destination, message, found.control) : null
 })
-const words = computed(() => (facts.value ? factWords(facts.value, parameter) : []))
+const restsInCentre = computed(
+  () =>
+    (rigs.rig && mapping.gesture && findGesture(rigs.rig, mapping.gesture)?.control.restsInCentre) === true,
+)
+const words = computed(() =>
+  facts.value
+    ? [
+        ...factWords(facts.value, parameter),
+        ...(restsInCentre.value ? restWords(facts.value, parameter) : []),
+      ]
+    : [],
+)
 const hasSteps = computed(() => facts.value?.share !== null && facts.value !== null)
 
 type Drawing = 'values' | 'takeover' | 'steps'
@@ -46,7 +57,7 @@ const DRAWINGS = computed(() => [
   { id: 'takeover' as const, name: 'Takeover', isThere: facts.value?.travel.kind === 'sweep' },
   { id: 'steps' as const, name: 'Whole steps', isThere: hasSteps.value },
 ])
-const values = computed(() => (facts.value ? inAndOut(facts.value) : []))
+const values = computed(() => (facts.value ? inAndOut(facts.value, restsInCentre.value) : []))
 const start = reactive({ control: 20, parameter: 70 })
 const takeover = computed(() =>
   facts.value

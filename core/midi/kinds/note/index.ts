@@ -20,6 +20,33 @@ const MOVED = { isPressed: false, isKeyboard: false }
 const how = ({ behaviour }: MessageOf<'note'>): string =>
   behaviour.kind === 'toggle' ? 'on/off' : behaviour.kind === 'trigger' ? 'once' : 'held'
 
+/** What a zone says of one note besides that it sounds. */
+export type Expression = 'bend' | 'pressure' | 'timbre'
+
+/** The messages by which a member channel says it (MIDI Polyphonic Expression 1.0, section 2). The same for the same channel. */
+export const expressionOn = (channel: number): Readonly<Record<Expression, ChannelMessage>> => {
+  const known = expressions.get(channel)
+  if (known) return known
+  const made: Record<Expression, ChannelMessage> = {
+    bend: { ...pitchBend.fresh(MOVED), channel },
+    pressure: { ...channelPressure.fresh(MOVED), channel },
+    timbre: { ...cc.fresh(MOVED), channel, number: TIMBRE },
+  }
+  expressions.set(channel, made)
+  return made
+}
+const expressions = new Map<number, Readonly<Record<Expression, ChannelMessage>>>()
+
+/** The message by which a manager says how many members its zone has: its value is the data byte (same document, section 2.1). */
+export const zoneConfiguration = ({ manager }: { manager: number }): ChannelMessage => {
+  const known = configurations.get(manager)
+  if (known) return known
+  const made: ChannelMessage = { ...rpn.fresh(MOVED), channel: manager, number: ZONE_RPN, sendsLsb: false }
+  configurations.set(manager, made)
+  return made
+}
+const configurations = new Map<number, ChannelMessage>()
+
 /** Note On and Note Off (MIDI 1.0 Detailed Specification, "Channel Voice Messages"). */
 export const note: Kind<'note'> = {
   scope: 'channel',
@@ -58,12 +85,10 @@ export const note: Kind<'note'> = {
     return [
       ...memberChannels(held).flatMap((on): ChannelMessage[] => [
         { ...plain, channel: on, keys: keys.asSpan(held) },
-        { ...pitchBend.fresh(MOVED), channel: on },
-        { ...channelPressure.fresh(MOVED), channel: on },
-        { ...cc.fresh(MOVED), channel: on, number: TIMBRE },
+        ...Object.values(expressionOn(on)),
         ...velocity(on),
       ]),
-      { ...rpn.fresh(MOVED), channel: held.manager, number: ZONE_RPN, sendsLsb: false },
+      zoneConfiguration(held),
     ]
   },
   landings: (message, channel) => {
