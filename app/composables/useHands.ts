@@ -197,7 +197,7 @@ export function useHands(controls: () => readonly Control[]) {
     bench.act(
       isClicked(gesture)
         ? { kind: 'click', gesture, by }
-        : { kind: 'move', gesture, to: standing(control, gesture) + by * share, overMs: FRAME_MS },
+        : { kind: 'nudge', gesture, by: by * share, overMs: FRAME_MS },
     )
   }
   function wheel(event: WheelEvent): void {

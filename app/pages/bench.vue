@@ -5,6 +5,11 @@ const bench = useBenchStore()
 const rigs = useRigStore()
 const adding = useAddingStore()
 const regions = useTemplateRef('regions')
+onMounted(() => bench.start())
+watch(
+  () => rigs.id,
+  () => bench.start(),
+)
 const [UPPER, SURFACE] = [54, 68]
 const upper = ref(UPPER)
 const surface = ref(SURFACE)
@@ -21,6 +26,18 @@ useSplitterNames(regions, () => [
   <div class="h-full">
     <div v-if="rigs.rig && bench.controller" ref="regions" class="flex h-full flex-col">
       <BenchBar />
+      <div
+        v-if="bench.failure !== null"
+        class="border-conflict mx-4 mb-2 flex items-center gap-3 rounded-md border px-3 py-1.5"
+        role="alert"
+        data-testid="bench-failure"
+      >
+        <p class="min-w-0 flex-1">
+          <span class="text-conflict font-bold">The Bench has stopped: nothing is played or heard.</span>
+          Your rig is untouched. {{ bench.failure }}
+        </p>
+        <UiButton look="strong" @click="bench.restart()">Start the Bench again</UiButton>
+      </div>
       <Splitpanes
         horizontal
         class="min-h-0 flex-1"

@@ -1,22 +1,10 @@
 import { defineStore } from 'pinia'
 import {
-  beginPassage,
-  comeInRig,
-  enterScope,
-  keptOn,
   lightsNow,
-  misbehave,
-  outgoing,
-  playRig,
-  selectIn,
-  showOnRig,
-  switchedOn,
   traceGesture,
-  type BenchState,
+  type ControllerState,
   type Hand,
   type Misbehaviour,
-  type Passing,
-  type Step,
   type Trace,
 } from '#core/bench'
 import { keysOf } from '#core/mappings'
@@ -24,8 +12,6 @@ import type { Message } from '#core/midi'
 import {
   assignmentsAt,
   gestureRef,
-  placeRef,
-  portKey,
   shownPlace,
   type Control,
   type GestureKey,
@@ -34,11 +20,12 @@ import {
   type Showing,
 } from '#core/rig'
 import { pressedGesture } from '~/lib/bench/figure'
-import { mapped, sameOr } from '~/lib/same-or'
-import { createHearing } from '~/lib/bench/hearing'
-import { lightsFor } from '~/lib/bench/lights-out'
 import { noteMoves, type Move } from '~/lib/bench/moves'
+import { playAway, type PlayedAway } from '~/lib/bench/play-away'
 import { appendTo, EMPTY_TAPE, type Tape } from '~/lib/bench/tape'
+import { mapped, sameOr } from '~/lib/same-or'
+import type { Order } from '~/workers/player'
+import { createHearer, NOTHING_SEEN, viewAfter, type BenchView, type News } from '~/workers/player-news'
 import { useRigStore } from './rig'
 
 /** Real ports that stand for some of the rig's. */
@@ -54,15 +41,11 @@ const NOWHERE: Outside = { outlets: new Set(), real: new Set(), send: () => unde
 /** What was heard so short a time ago, in ms, still goes on. */
 const GOES_ON_MS = 500
 
-/** Leaning in and touching come with a press: they are followed only where they send something, and not at their end. */
-const isWorthFollowing = (hand: Extract<Hand, { gesture: GestureKey }>, { passed }: Step): boolean =>
-  !/\.(pressure|touch)$/.test(hand.gesture) ||
-  (passed.length > 0 && hand.kind !== 'let-go' && !(hand.kind === 'move' && hand.to === 0))
-
-/** The rig as it is played: simulated controllers and destinations, what passed, and what moves. */
+/** The rig as it is played: simulated controllers and destinations, what passed, and what moves. A worker plays it. */
 export const useBenchStore = defineStore('bench', () => {
   const rigs = useRigStore()
-  const state = shallowRef<BenchState | null>(null)
+  /** How everything stands; null until the worker has said so. */
+  const state = shallowRef<BenchView | null>(null)
   const tape = shallowRef<Tape>(EMPTY_TAPE)
   /** What moved, newest first. */
   const moves = shallowRef<readonly Move[]>([])
@@ -71,6 +54,8 @@ export const useBenchStore = defineStore('bench', () => {
   /** What is followed: a movement of the controller that is shown. */
   const gesture = ref<GestureKey | null>(null)
   const isHeldStill = ref(false)
+  /** Why nothing is played any more; null while it is. */
+  const failure = ref<string | null>(null)
 
   const began = performance.now()
   /** Ms since the Bench was opened. */
@@ -91,132 +76,132 @@ export const useBenchStore = defineStore('bench', () => {
     gesture.value = of
     followedAt = at
   }
-  const hearing = createHearing({
-    now: () => (rigs.rig && state.value ? { rig: rigs.rig, state: state.value } : null),
-    take: (step) => {
-      faults.value += step.faults
-      ticks.value += step.ticks
-      take(step)
-      const last = step.passed.at(-1)
-      if (!last) return
-      heard.value = [...new Set(step.passed.flatMap(({ place }) => (place ? [placeRef(place)] : [])))]
-      if (last.place && last.controller === controller.value?.id) followHeard(last.place.gesture, last.at)
-    },
-  })
 
   const controllers = computed(() => rigs.rig?.controllers.filter(({ inUse }) => inUse) ?? [])
   const controller = computed(
     () => controllers.value.find(({ id }) => id === controllerId.value) ?? controllers.value[0] ?? null,
   )
-  const own = computed(() => (controller.value && state.value?.controllers[controller.value.id]) ?? null)
-
-  function restart(): void {
-    state.value = rigs.rig ? switchedOn(rigs.rig) : null
-    tape.value = EMPTY_TAPE
-    moves.value = []
-    passageId.value = null
-    hearing.forget()
-    ringsCut.value = 0
-    faults.value = 0
-    ticks.value = 0
-  }
-  watch(
-    [() => rigs.id, () => rigs.rig],
-    ([id], [before]) => {
-      if (id !== before || !state.value || !rigs.rig) restart()
-      else state.value = keptOn(rigs.rig, state.value)
-    },
-    { immediate: true },
+  const own = computed<ControllerState | null>(
+    () => (controller.value && state.value?.controllers[controller.value.id]) ?? null,
   )
 
   let outside = NOWHERE
+  let player: PlayedAway | null = null
+  let hearer = createHearer()
+  /** News of what was under way before everything began anew come with the number of an earlier beginning. */
+  let epoch = 0
+  /** The rig that the worker has. */
+  let loaded: Id | null = null
+
+  function forget(): void {
+    epoch++
+    tape.value = EMPTY_TAPE
+    moves.value = []
+    passageId.value = null
+    for (const count of [ringsCut, faults, ticks]) count.value = 0
+  }
+  function load(keeps: boolean): void {
+    if (!rigs.rig) return
+    if (!keeps) forget()
+    loaded = rigs.id
+    player?.order({ kind: 'load', rig: toRaw(rigs.rig), epoch, keeps })
+  }
+  /** Start playing where nothing is played yet. */
+  function start(): void {
+    if (player || failure.value !== null || !rigs.rig) return
+    hearer = createHearer()
+    player = playAway(take, (why) => {
+      player = null
+      failure.value = why
+      state.value = null
+    })
+    state.value = null
+    seen = NOTHING_SEEN
+    player.order({ kind: 'connect', outlets: [...outside.outlets], real: [...outside.real] })
+    load(false)
+  }
+  function order(what: Order): void {
+    start()
+    player?.order(what)
+  }
+  /** Begin anew, with a new worker where the one before has failed. */
+  function restart(): void {
+    failure.value = null
+    if (!player) return start()
+    forget()
+    player.order({ kind: 'restart', epoch })
+  }
+  watch(
+    () => rigs.revision,
+    () => {
+      if (!player) return
+      if (rigs.change.kind === 'loaded' || loaded !== rigs.id) load(loaded === rigs.id)
+      else player.order({ kind: 'patch', patches: JSON.stringify(rigs.change.patches) })
+    },
+    { flush: 'sync' },
+  )
+
+  let seen: BenchView = NOTHING_SEEN
+  /** What the worker tells. */
+  function take(news: News): void {
+    const passed = hearer(news)
+    // What is told of how things stand rests on what was told before, whatever it belongs to.
+    seen = viewAfter(seen, news.change)
+    for (const [key, bytes] of news.outs) outside.send(key, bytes)
+    if (news.epoch !== epoch || !rigs.rig) return
+    state.value = seen
+    ringsCut.value += news.ringsCut
+    faults.value += news.faults
+    ticks.value += news.ticks
+    if (passed.length > 0) {
+      moves.value = noteMoves(rigs.rig, moves.value, passed)
+      if (!isHeldStill.value) tape.value = appendTo(tape.value, passed)
+    }
+    if (news.heard.length > 0) heard.value = news.heard
+    const { followed, followedHeard } = news
+    if (followed?.controller === controller.value?.id && followed) gesture.value = followed.gesture
+    if (followedHeard && followedHeard.controller === controller.value?.id)
+      followHeard(followedHeard.gesture, followedHeard.at)
+  }
+
   /** Let real ports stand for some of the rig's from now on. */
   function connect(next: Outside): void {
     outside = next
-    lightSent.clear()
-    sendLights()
+    const what: Order = { kind: 'connect', outlets: [...next.outlets], real: [...next.real] }
+    // Without a real port there is nothing that would have to be played for it.
+    if (next.outlets.size > 0) order(what)
+    else player?.order(what)
   }
-  /** What each light of real controllers was told last. */
-  const lightSent = new Map<string, string>()
-  /** Tell real controllers what their lights are to show, as far as it has changed. */
-  function sendLights(): void {
-    const { rig } = rigs
-    if (!rig || !state.value || outside.outlets.size === 0) return
-    for (const { controller: of, port, messages } of lightsFor(rig, state.value, outside.outlets))
-      for (const { control, bytes } of messages) {
-        const key = `${of} ${control}`
-        const text = bytes.join(' ')
-        if (lightSent.get(key) === text) continue
-        lightSent.set(key, text)
-        outside.send(port, bytes)
-      }
-  }
-  /** What has passed leaves by the real ports that it arrives at. What is real at both ends has its own cable. */
-  function sendOut(passed: readonly Passing[]): void {
-    if (!rigs.rig || outside.outlets.size === 0) return
-    for (const passing of passed)
-      if (!outside.real.has(passing.controller))
-        for (const { port, bytes } of outgoing(rigs.rig, passing, outside.outlets))
-          outside.send(portKey(port), bytes)
-  }
-
-  function take(next: Step): void {
-    state.value = next.state
-    if (next.isCut) ringsCut.value++
-    if (next.passed.length > 0 && rigs.rig) {
-      moves.value = noteMoves(rigs.rig, moves.value, next.passed)
-      if (!isHeldStill.value) tape.value = appendTo(tape.value, next.passed)
-      sendOut(next.passed)
-    }
-    sendLights()
-  }
-
+  const whenHeard = (at: number): number => Math.max(0, at - began)
   /** Bytes have come from a real controller, at a time of `performance.now()`. */
   const hear = (id: Id, stream: string, bytes: Uint8Array, at: number): void =>
-    hearing.hear(id, stream, bytes, Math.max(0, at - began))
+    order({ kind: 'hear', controller: id, stream, bytes: [...bytes], at: whenHeard(at) })
   /** Bytes have come from outside for a simulated controller, at a time of `performance.now()`. */
-  function comeIn(id: Id, bytes: Uint8Array, at: number): void {
-    if (rigs.rig && state.value)
-      take(comeInRig(rigs.rig, state.value, id, [...bytes], Math.max(0, at - began)))
-  }
-  function ask(id: Id, does: readonly Misbehaviour[]): void {
-    if (state.value) state.value = misbehave(state.value, id, does)
-  }
-  function enter(id: Id, scope: Id | null): void {
-    if (state.value) state.value = enterScope(state.value, id, scope)
-  }
-
-  function select(id: Id, what: string): void {
-    if (state.value) state.value = selectIn(state.value, id, what)
-  }
+  const comeIn = (id: Id, bytes: Uint8Array, at: number): void =>
+    order({ kind: 'come-in', controller: id, bytes: [...bytes], at: whenHeard(at) })
+  const misbehave = (destination: Id, does: readonly Misbehaviour[]): void =>
+    order({ kind: 'misbehave', destination, does: [...does] })
+  const enter = (destination: Id, scope: Id | null): void => order({ kind: 'enter', destination, scope })
+  const select = (destination: Id, selected: string): void => order({ kind: 'select', destination, selected })
 
   /** A hand does something with the controller that is shown. */
   function act(hand: Hand): void {
-    if (!rigs.rig || !state.value || !controller.value) return
+    if (!controller.value) return
     // A movement has been made by the time that it is seen: it began so long ago.
     const overMs = 'overMs' in hand ? (hand.overMs ?? 0) : 0
-    const at = Math.max(0, now() - overMs)
-    const next = playRig(rigs.rig, state.value, controller.value.id, hand, at)
-    if ('gesture' in hand && isWorthFollowing(hand, next)) gesture.value = hand.gesture
-    take(next)
+    order({ kind: 'hand', controller: controller.value.id, hand, at: Math.max(0, now() - overMs) })
   }
   function show(showing: Showing): void {
-    if (!rigs.rig || !state.value || !controller.value) return
-    take(showOnRig(rigs.rig, state.value, controller.value.id, showing, now()))
+    if (controller.value)
+      order({ kind: 'show', controller: controller.value.id, showing: toRaw(showing), at: now() })
   }
   function begin(id: Id): void {
     const passage = rigs.rig?.passages.find((each) => each.id === id)
     passageId.value = passage?.id ?? null
-    if (passage && rigs.rig && state.value) take(beginPassage(rigs.rig, state.value, passage, now()))
+    if (passage) order({ kind: 'begin', passage: passage.id, at: now() })
   }
   /** Let go of everything that is held anywhere. */
-  function silence(): void {
-    if (!rigs.rig) return
-    for (const { id } of controllers.value)
-      for (const { gesture: held, key } of Object.values(state.value?.controllers[id]?.held ?? {}))
-        if (state.value)
-          take(playRig(rigs.rig, state.value, id, { kind: 'let-go', gesture: held, key }, now()))
-  }
+  const silence = (): void => player?.order({ kind: 'silence', at: now() })
   function clear(): void {
     tape.value = EMPTY_TAPE
     moves.value = []
@@ -294,7 +279,7 @@ export const useBenchStore = defineStore('bench', () => {
   /** The ways of what is followed: those that arrive first. */
   const traces = computed<readonly Trace[]>(() => {
     const { rig } = rigs
-    if (!rig || !controller.value || gesture.value === null || !state.value) return []
+    if (!rig || !controller.value || gesture.value === null) return []
     const ref = gestureRef(controller.value.id, gesture.value)
     const before = known.value.get(ref)
     if (before) return before
@@ -317,9 +302,11 @@ export const useBenchStore = defineStore('bench', () => {
     passageId,
     gesture,
     isHeldStill,
+    failure,
     own,
     traces,
     now,
+    start,
     act,
     show,
     begin,
@@ -337,7 +324,7 @@ export const useBenchStore = defineStore('bench', () => {
     connect,
     hear,
     comeIn,
-    misbehave: ask,
+    misbehave,
     enter,
     select,
   }

@@ -195,6 +195,11 @@ function perform(playing: Playing, hand: Hand, at: number): void {
         )
       return
     }
+    case 'nudge': {
+      const { gesture, by, overMs } = hand
+      const from = standsAt(playing.state, gesture, controlAt(playing, gesture))
+      return perform(playing, { kind: 'move', gesture, to: from + by, overMs: overMs ?? 0 }, at)
+    }
     case 'click': {
       const count = Math.abs(hand.by)
       const each = (hand.overMs ?? 0) / Math.max(1, count)

@@ -5,6 +5,8 @@ import type { GestureKey } from '../rig'
 export type Hand =
   /** Turn, slide, tilt or lean to a place of the movement, 0–1; `overMs` long, it is read again and again on the way. */
   | { kind: 'move'; gesture: GestureKey; to: number; overMs?: number; key?: number }
+  /** The same from where it stands, by a share of the movement, negative downwards. */
+  | { kind: 'nudge'; gesture: GestureKey; by: number; overMs?: number }
   /** Turn by so many clicks, negative downwards, in so many ms. */
   | { kind: 'click'; gesture: GestureKey; by: number; overMs?: number }
   /** Press, push, strike or touch, with a force of 0–1; of a keyboard, a key by its note. */
