@@ -125,6 +125,22 @@ describe('playing the demo as found', () => {
     await page.waitFor('the press', async () => (await messages()) > sent)
   })
 
+  it('plays a keyboard by the letters of the computer, an octave further with X, and lets go', async () => {
+    await page.press('Merrod 49')
+    await page.click('[data-form=lines]')
+    await page.press('Clear')
+    await page.driver.executeScript(`document.querySelector('${control('keys')}').focus()`)
+    await page.keys('a', 'x', 'd')
+    const lines = await page.waitFor('two keys', async () => {
+      const text = await page.text('[data-testid=tape-lines]')
+      return /note60\b/.test(text) && /note76\b/.test(text) ? text : undefined
+    })
+    expect(lines).toMatch(/note76\n0/)
+    await page.waitFor('all keys to be let go', async () => (await page.count('[data-held-key]')) === 0)
+    await page.click('[data-form=strokes]')
+    await page.press('Syzra 24')
+  })
+
   it('turns by the wheel, and three fingers move three faders', async () => {
     const before = await stands('knob-4')
     await page.driver.executeScript(
@@ -167,6 +183,75 @@ describe('a wheel that rests in its centre', () => {
     await page.driver.actions().release().perform()
     await page.waitFor('it to be back', async () => (await stands('bend')) === 50)
     expect(await stands('mod')).toBe(0)
+  })
+})
+
+describe('keys of a per-note zone, and a parameter of what is selected', () => {
+  it('are bent and leaned into one by one, and move the track that is selected', async () => {
+    const rig = testRig(
+      [
+        testController('a', {
+          'k1.turn': sendingCc(20),
+          'k6.push': {
+            messages: [
+              {
+                kind: 'note',
+                channel: 'home',
+                keys: { kind: 'zone', low: 48, high: 72, manager: 1, members: 4 },
+              },
+            ],
+          },
+        }),
+      ],
+      [
+        testDestination('d', {
+          parameters: [
+            { id: 'v1', name: 'Volume', path: ['Track 1'], range: { min: 0, max: 100, unit: '%' } },
+            { id: 'v2', name: 'Volume', path: ['Track 2'], range: { min: 0, max: 100, unit: '%' } },
+            { id: 'sel', name: 'Of the selected', kind: 'relative', standsFor: 'Volume' },
+          ],
+        }),
+      ],
+      { mappings: [joined('a/k1.turn', 'sel', { learnedAt: '1:cc20' })] },
+    )
+    const keyboard = rig.models[0]?.surface.controls.find(({ id }) => id === 'k6')
+    if (!keyboard) throw new Error('no k6')
+    Object.assign(keyboard, {
+      kind: 'keybed',
+      gestures: ['push'],
+      place: { ...keyboard.place, w: 60, h: 30 },
+    })
+    await importText(page, 'zone.json', writeRig(rig))
+    await page.go('/bench')
+    await page.find(SURFACE)
+    await page.click('[data-side=destinations]')
+    await page.click('[data-selected-in=d] button')
+    const option = By.xpath(`//*[@role="option"][contains(., "Track 2")]`)
+    await page.waitFor('the tracks', async () => (await page.driver.findElements(option)).length === 1)
+    await page.driver.findElement(option).click()
+    await page.click('[data-side=moves]')
+    await drag('k1', 60)
+    await page.waitFor('the second track', async () => (await moves()).join().includes('Track 2'))
+    expect((await moves()).join()).not.toContain('Track 1')
+    expect(await page.text('[data-testid=trace]')).toMatch(/Track 2/)
+
+    await page.press('Clear')
+    const origin = await page.find(control('k6'))
+    await page.driver
+      .actions()
+      .move({ origin })
+      .press()
+      .move({ origin, x: 40, y: -30, duration: 200 })
+      .release()
+      .perform()
+    await page.click('[data-form=lines]')
+    const lines = await page.waitFor('what a finger does', async () => {
+      const text = await page.text('[data-testid=tape-lines]')
+      return /2:bend/.test(text) && /2:pressure/.test(text) ? text : undefined
+    })
+    expect(lines).toMatch(/2:note\d+/)
+    expect(lines).not.toMatch(/3:bend/)
+    await page.click('[data-form=strokes]')
   })
 })
 
@@ -245,5 +330,29 @@ describe('a foot board that sends nothing until a switch is pressed', () => {
     await page.click('[data-testid=play-it]')
     await page.find(SURFACE)
     expect(await page.text('[data-testid=trace]')).toMatch(/Rings/)
+  })
+})
+
+describe('a Bench that has stopped', () => {
+  it('says so, with what to do, and goes on when it is started again', async () => {
+    // The first worker that is to play does not start.
+    await page.devTools('Page.addScriptToEvaluateOnNewDocument', {
+      source: `
+        const Real = Worker
+        let isBroken = true
+        window.Worker = class extends Real {
+          constructor(url, options) {
+            const breaks = isBroken && String(url).includes('player')
+            super(breaks ? '/no-such-worker.js' : url, options)
+            if (breaks) isBroken = false
+          }
+        }`,
+    })
+    await page.go('/bench')
+    expect(await page.text('[data-testid=bench-failure]')).toMatch(/stopped[\s\S]*untouched/)
+    await page.press('Start the Bench again')
+    await page.waitFor('it to go', async () => (await page.count('[data-testid=bench-failure]')) === 0)
+    await drag('fader-1', 60)
+    await page.waitFor('something that moves', async () => (await moves()).length > 0)
   })
 })

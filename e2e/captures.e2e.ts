@@ -123,6 +123,36 @@ describe('a capture', () => {
     await page.waitFor('all of it', async () => (await messages()) === 64)
   })
 
+  it('lets go of what it holds when it is stopped', async () => {
+    const csv = join(folder, 'held.csv')
+    writeFileSync(
+      csv,
+      [
+        '0, 0, Header, 0, 1, 240',
+        '1, 0, Start_track',
+        '1, 0, Note_on_c, 9, 36, 100',
+        '1, 60000, Note_off_c, 9, 36, 0',
+        '1, 60001, End_track',
+        '0, 0, End_of_file',
+        '',
+      ].join('\n'),
+    )
+    const path = join(folder, 'held.mid')
+    tool('CSVMIDI', '/usr/bin/csvmidi', csv, path)
+    await page.press('Clear')
+    await openCapture('held.mid', readFileSync(path))
+    await page.waitFor('it to be open', async () =>
+      (await page.text('[data-testid=capture]')).includes('held.mid'),
+    )
+    await page.press('Pelluna 36')
+    await page.click('[data-testid=capture-play]')
+    const pressed = async () => page.count('[data-testid=bench-surface] [aria-pressed=true]')
+    await page.waitFor('it to be held', async () => (await pressed()) === 1)
+    await page.click('[data-testid=capture-stop]')
+    await page.waitFor('it to be let go', async () => (await pressed()) === 0)
+    await page.press('Syzra 24')
+  })
+
   it('of a sweep with a hole shows the hole, and how far the sweep came', async () => {
     await page.press('Clear')
     const knob = nineRingsRig('as-performed')

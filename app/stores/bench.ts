@@ -5,6 +5,7 @@ import {
   type ControllerState,
   type Hand,
   type Misbehaviour,
+  type Passing,
   type Trace,
 } from '#core/bench'
 import { keysOf } from '#core/mappings'
@@ -110,10 +111,16 @@ export const useBenchStore = defineStore('bench', () => {
   function start(): void {
     if (player || failure.value !== null || !rigs.rig) return
     hearer = createHearer()
-    player = playAway(take, (why) => {
-      player = null
-      failure.value = why
-      state.value = null
+    player = playAway({
+      heard: take,
+      send: (outs) => {
+        for (const [key, bytes] of outs) outside.send(key, bytes)
+      },
+      failed: (why) => {
+        player = null
+        failure.value = why
+        state.value = null
+      },
     })
     state.value = null
     seen = NOTHING_SEEN
@@ -142,26 +149,31 @@ export const useBenchStore = defineStore('bench', () => {
   )
 
   let seen: BenchView = NOTHING_SEEN
-  /** What the worker tells. */
-  function take(news: News): void {
-    const passed = hearer(news)
-    // What is told of how things stand rests on what was told before, whatever it belongs to.
-    seen = viewAfter(seen, news.change)
-    for (const [key, bytes] of news.outs) outside.send(key, bytes)
-    if (news.epoch !== epoch || !rigs.rig) return
-    state.value = seen
-    ringsCut.value += news.ringsCut
-    faults.value += news.faults
-    ticks.value += news.ticks
-    if (passed.length > 0) {
-      moves.value = noteMoves(rigs.rig, moves.value, passed)
-      if (!isHeldStill.value) tape.value = appendTo(tape.value, passed)
+  /** What the worker tells, since the last picture. */
+  function take(all: readonly News[]): void {
+    const passed: Passing[] = []
+    const moved = new Set<GestureRef>()
+    for (const news of all) {
+      // What is told rests on what was told before, whichever beginning it belongs to.
+      const came = hearer(news)
+      seen = viewAfter(seen, news.change)
+      if (news.epoch !== epoch || !rigs.rig) continue
+      for (const each of came) passed.push(each)
+      for (const ref of news.heard) moved.add(ref)
+      ringsCut.value += news.ringsCut
+      faults.value += news.faults
+      ticks.value += news.ticks
+      const { followed, followedHeard } = news
+      if (followed?.controller === controller.value?.id && followed) gesture.value = followed.gesture
+      if (followedHeard && followedHeard.controller === controller.value?.id)
+        followHeard(followedHeard.gesture, followedHeard.at)
     }
-    if (news.heard.length > 0) heard.value = news.heard
-    const { followed, followedHeard } = news
-    if (followed?.controller === controller.value?.id && followed) gesture.value = followed.gesture
-    if (followedHeard && followedHeard.controller === controller.value?.id)
-      followHeard(followedHeard.gesture, followedHeard.at)
+    if (all.at(-1)?.epoch !== epoch || !rigs.rig) return
+    state.value = seen
+    if (moved.size > 0) heard.value = [...moved]
+    if (passed.length === 0) return
+    moves.value = noteMoves(rigs.rig, moves.value, passed)
+    if (!isHeldStill.value) tape.value = appendTo(tape.value, passed)
   }
 
   /** Let real ports stand for some of the rig's from now on. */

@@ -18,6 +18,9 @@ export interface ToldPassing extends Omit<Passing, 'message' | 'place'> {
   place: number | null
 }
 
+/** What is to leave by real ports: the key of the port, and bytes. */
+export type Outs = ReadonlyArray<readonly [string, readonly number[]]>
+
 /** What the player tells the page, since it told it last. */
 export interface News {
   /** Which beginning it belongs to: what was under way before everything began anew is no news. */
@@ -27,8 +30,6 @@ export interface News {
   /** Messages and places that are told for the first time; they are numbered in this order, on from those before. */
   messages: readonly SentMessage[]
   places: readonly Place[]
-  /** What is to leave by real ports: the key of the port, and bytes. */
-  outs: ReadonlyArray<readonly [string, readonly number[]]>
   /** What real hardware has moved, in the order in which it was heard. */
   heard: readonly GestureRef[]
   /** What was moved last by hand that is worth following; null where nothing was. */
@@ -39,6 +40,9 @@ export interface News {
   faults: number
   ticks: number
 }
+
+/** What comes from the worker. */
+export type FromPlayer = { kind: 'news'; news: News } | { kind: 'outs'; outs: Outs }
 
 type Fields = Readonly<Record<string, unknown>>
 

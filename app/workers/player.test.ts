@@ -5,13 +5,13 @@ import { playRig, switchedOn, type Hand, type Passing } from '../../core/bench'
 import { perform } from '../../core/rig'
 import { anyRig } from '../../core/testing/rigs'
 import { createPlayer, type Order } from './player'
-import { createHearer, NOTHING_SEEN, viewAfter, type BenchView, type News } from './player-news'
+import { createHearer, NOTHING_SEEN, viewAfter, type BenchView, type News, type Outs } from './player-news'
 
 /** A player with a page that takes what crosses as a worker hands it over: as copies. */
 function page() {
   let [time, view]: [number, BenchView] = [0, NOTHING_SEEN]
   let waiting: Array<{ at: number; does: () => void }> = []
-  const [passed, news]: [Passing[], News[]] = [[], []]
+  const [passed, news, outs]: [Passing[], News[], Array<Outs[number]>] = [[], [], []]
   const hearer = createHearer()
   const play = createPlayer({
     tell: (told) => {
@@ -20,6 +20,7 @@ function page() {
       passed.push(...hearer(copy))
       view = viewAfter(view, copy.change)
     },
+    send: (sent) => outs.push(...structuredClone(sent)),
     after: (ms, does) => waiting.push({ at: time + ms, does }),
     now: () => time,
   })
@@ -34,6 +35,7 @@ function page() {
     view: () => view,
     passed,
     news,
+    outs,
   }
 }
 const gestures = ['k1.turn', 'k2.turn', 'k5.turn', 'k6.push']
@@ -169,7 +171,7 @@ describe('what is played away from the page', () => {
     there.order({ kind: 'connect', outlets: ['pelluna/usb-in', 'ondrel-vi/in'], real: [] })
     there.order({ kind: 'load', rig, epoch: 1, keeps: false })
     there.wait(50)
-    const first = there.news.flatMap(({ outs }) => outs)
+    const first = [...there.outs]
     expect(first.length).toBeGreaterThan(30)
     expect(first.every(([port]) => port === 'pelluna/usb-in')).toBe(true)
     there.order({
@@ -179,7 +181,7 @@ describe('what is played away from the page', () => {
       at: 0,
     })
     there.wait(50)
-    const then = there.news.flatMap(({ outs }) => outs).slice(first.length)
+    const then = there.outs.slice(first.length)
     expect(then.some(([port, [status = 0]]) => port === 'ondrel-vi/in' && (status & 0xf0) === 0x90)).toBe(
       true,
     )

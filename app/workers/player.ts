@@ -37,6 +37,7 @@ import {
   NOTHING_SEEN,
   type BenchView,
   type News,
+  type Outs,
   type ToldPassing,
 } from './player-news'
 
@@ -64,6 +65,8 @@ export type Order =
 
 interface Around {
   tell: (news: News) => void
+  /** Tell at once what is to leave by real ports, which cannot wait for a picture. */
+  send: (outs: Outs) => void
   /** Do something after so many ms. */
   after: (ms: number, does: () => void) => void
   /** Ms, for how often the page is told. */
@@ -82,18 +85,14 @@ const isWorthFollowing = (hand: Extract<Hand, { gesture: GestureKey }>, { passed
 
 /** News that is still added to. */
 type Untold = {
-  -readonly [
-    K in Exclude<keyof News, 'change' | 'messages' | 'places' | 'passed' | 'outs' | 'heard'>
-  ]: News[K]
+  -readonly [K in Exclude<keyof News, 'change' | 'messages' | 'places' | 'passed' | 'heard'>]: News[K]
 } & {
   passed: ToldPassing[]
-  outs: Array<readonly [string, readonly number[]]>
   heard: Set<GestureRef>
 }
 const nothing = (epoch: number): Untold => ({
   epoch,
   passed: [],
-  outs: [],
   heard: new Set(),
   followed: null,
   followedHeard: null,
@@ -103,7 +102,7 @@ const nothing = (epoch: number): Untold => ({
 })
 
 /** The rig as it is played, to be run in a worker: takes orders and tells the page what came of them. */
-export function createPlayer({ tell, after, now }: Around): (order: Order) => void {
+export function createPlayer({ tell, send, after, now }: Around): (order: Order) => void {
   let rig: Rig | null = null
   let state: BenchState | null = null
   let seen: BenchView = NOTHING_SEEN
@@ -133,8 +132,13 @@ export function createPlayer({ tell, after, now }: Around): (order: Order) => vo
     after(wait, tellNow)
   }
 
+  let outs: Array<readonly [string, readonly number[]]> = []
+  function sendNow(): void {
+    if (outs.length > 0) send(outs)
+    outs = []
+  }
   const out = (port: string, bytes: readonly number[]): void => {
-    untold.outs.push([port, bytes])
+    outs.push([port, bytes])
   }
   /** Tell real controllers what their lights are to show, as far as it has changed. */
   function sendLights(): void {
@@ -187,6 +191,7 @@ export function createPlayer({ tell, after, now }: Around): (order: Order) => vo
     const step = hearEnd(rig, state, known.controller, known.heard)
     streams.set(stream, { ...known, heard: step.heard })
     takeHeard(step)
+    sendNow()
     tellSoon()
   }
 
@@ -253,6 +258,7 @@ export function createPlayer({ tell, after, now }: Around): (order: Order) => vo
     else if (order.kind === 'restart') restart(order.epoch)
     else if (order.kind === 'connect') connect(order)
     else perform(order)
+    sendNow()
     tellSoon()
   }
 }

@@ -1,8 +1,13 @@
 import { createPlayer, type Order } from './player'
+import type { FromPlayer } from './player-news'
 
+const post = (what: FromPlayer): void => postMessage(what)
 const play = createPlayer({
-  tell: (news) => postMessage(news),
+  tell: (news) => post({ kind: 'news', news }),
+  send: (outs) => post({ kind: 'outs', outs }),
   after: (ms, does) => setTimeout(does, ms),
   now: () => performance.now(),
 })
-addEventListener('message', ({ data }: MessageEvent<Order>) => play(data))
+addEventListener('message', ({ data }: MessageEvent<readonly Order[]>) => {
+  for (const order of data) play(order)
+})

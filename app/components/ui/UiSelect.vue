@@ -24,12 +24,20 @@ const {
   isRight?: boolean
 }>()
 const model = defineModel<T>({ required: true })
+const opener = useTemplateRef<{ $el: HTMLElement }>('opener')
+const list = useTemplateRef<{ $el: HTMLElement }>('list')
+const laid = useOverlay(
+  () => opener.value?.$el ?? null,
+  () => (list.value?.$el instanceof HTMLElement ? list.value.$el : null),
+  () => isRight,
+)
 const chosen = computed(() => options.find(({ value }) => value === model.value))
 </script>
 
 <template>
   <Listbox v-model="model" as="div" class="relative">
     <ListboxButton
+      ref="opener"
       class="bg-raised border-line hover:border-ink flex h-7 max-w-64 items-center gap-1.5 rounded-md border px-2.5 text-xs"
       :aria-label="`${label}: ${chosen?.label ?? 'none'}`"
     >
@@ -38,8 +46,9 @@ const chosen = computed(() => options.find(({ value }) => value === model.value)
       <ChevronDown :size="13" class="text-soft shrink-0" aria-hidden="true" />
     </ListboxButton>
     <ListboxOptions
-      class="bg-raised border-line shadow-float absolute z-30 mt-1 max-h-72 min-w-full overflow-auto rounded-md border py-1 text-xs"
-      :class="isRight ? 'right-0' : 'left-0'"
+      ref="list"
+      class="bg-raised border-line shadow-float z-30 overflow-auto rounded-md border py-1 text-xs"
+      :style="laid"
     >
       <ListboxOption
         v-for="option in options"
