@@ -24,10 +24,10 @@ export function useOverlay(
     const [below, above] = [innerHeight - at.bottom, at.top]
     const isAbove = below < LEAST_PX && above > below
     const height = `${Math.min(ROOM_PX, (isAbove ? above : below) - GAP_PX - EDGE_PX)}px`
-    const y = isAbove
+    const y: Record<string, string> = isAbove
       ? { bottom: `${innerHeight - at.top + GAP_PX + shift.y}px` }
       : { top: `${at.bottom + GAP_PX - shift.y}px` }
-    const x = isRight()
+    const x: Record<string, string> = isRight()
       ? { right: `${document.documentElement.clientWidth - at.right + shift.x}px` }
       : { left: `${at.left - shift.x}px` }
     style.value = { position: 'fixed', minWidth: `${at.width}px`, maxHeight: height, ...x, ...y }

@@ -82,11 +82,11 @@ function withChanges<T extends object>(
 ): Readonly<Record<Id, T>> {
   const ids = Object.keys(changes)
   if (ids.length === 0) return before
-  const next: Record<Id, T> = { ...before }
+  const gone = new Set(ids.filter((id) => changes[id] === null))
+  const next = Object.fromEntries(Object.entries(before).filter(([id]) => !gone.has(id))) as Record<Id, T>
   for (const id of ids) {
     const change = changes[id]
     if (change) next[id] = { ...next[id], ...change } as T
-    else delete next[id]
   }
   return next
 }
