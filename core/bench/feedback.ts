@@ -1,9 +1,8 @@
 import { bytesOf, topOf } from '../midi'
-import { memoOf, type Destination, type GestureRef, type Id, type Mapping, type Rig } from '../rig'
+import { memoOf, messageAt, type Destination, type GestureRef, type Id, type Mapping, type Rig } from '../rig'
 import { parameterOf } from '../rig'
 import { mappedRange, positionOf } from '../values'
 import type { Effect } from './destination'
-import { messageAt } from './heard/message-at'
 
 /** What a destination says of a parameter to the control that it is joined with. */
 export interface Feedback {

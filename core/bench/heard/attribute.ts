@@ -10,12 +10,11 @@ import {
   type SentMessage,
 } from '../../midi'
 import type { Reading } from '../../midi/bytes'
-import { splitGestureKey, type Controller, type Place } from '../../rig'
+import { messageAt, splitGestureKey, type Controller, type Place } from '../../rig'
 import type { ControllerState } from '../controller-state'
 import { candidatesOf, readKeys, type Candidate } from './candidates'
 import { keyOnMember } from '../express'
 import { placed } from '../placed'
-import { messageAt } from './message-at'
 
 /** What was heard, as a message of the template or of none. */
 export interface Heard {

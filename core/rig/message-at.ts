@@ -1,5 +1,5 @@
-import { isChannelMessage, withChannel, withTarget, type Address, type SentMessage } from '../../midi'
-import { freshMessage } from '../../rig'
+import { isChannelMessage, withChannel, withTarget, type Address, type SentMessage } from '../midi'
+import { freshMessage } from './messages'
 
 /** A plain message that lands at an address; null where the address has no channel of its own. */
 export function messageAt(address: Address): SentMessage | null {

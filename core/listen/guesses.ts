@@ -1,0 +1,149 @@
+import type { Address } from '../midi'
+import { orderOf, pairVerdict, wholeValues, type PairVerdict } from './pairs'
+import { pointsOf, type Point } from './trail'
+import { PROGRAM_THEORIES, STRUCK_THEORIES, VALUE_THEORIES } from './theories'
+import { swept } from './theories/swept'
+import { senderIn, sendersIn, type ListenState } from './listen'
+import type { Ask, Halves, Manner, Sender, Theory } from './types'
+import { verdictOf, type Verdict } from './verdict'
+
+/** What something that was heard most likely is. */
+export interface Guess extends Verdict {
+  sender: string
+  address: Address | null
+  /** Every value that was heard, oldest first. */
+  points: readonly Point[]
+  top: number
+  /** The lowest and highest value; of notes the softest and hardest blow. */
+  low: number
+  high: number
+  /** Values between the ends that never came. */
+  skipped: number
+  /** Of notes: is every blow the same? Null for all else. */
+  isFixedVelocity: boolean | null
+  ends: Sender['ends']
+  /** Of a pair: in which order its halves come. */
+  halves: ReturnType<typeof orderOf> | null
+  /** Of parameters: is the number left out while it stays? Null where that cannot be told. */
+  omitsNumber: boolean | null
+}
+
+const isNote = ({ address }: Sender): boolean =>
+  address?.scope === 'channel' && address.target.kind === 'note'
+const kindOf = ({ address }: Sender): string =>
+  address?.scope === 'channel' ? address.target.kind : 'system'
+
+/** What can be meant by a kind of message. */
+function theoriesFor(sender: Sender): readonly Theory[] {
+  switch (kindOf(sender)) {
+    case 'note':
+      return STRUCK_THEORIES
+    case 'cc':
+      return VALUE_THEORIES
+    case 'program':
+      return PROGRAM_THEORIES
+    default:
+      return [swept, ...STRUCK_THEORIES]
+  }
+}
+
+const SIGNAL: Verdict = { fitting: [{ kind: 'signal' }], isConfident: true, asks: [] }
+const STEPS: Verdict = { fitting: [{ kind: 'steps' }], isConfident: true, asks: [] }
+const FEW_BLOWS = 3
+
+function rangeOf(
+  sender: Sender,
+  points: readonly Point[],
+): Pick<Guess, 'low' | 'high' | 'skipped' | 'isFixedVelocity'> {
+  const values = (isNote(sender) ? points.filter(({ mark }) => mark === 1) : points).map(({ value }) => value)
+  const low = values.reduce((least, value) => Math.min(least, value), Infinity)
+  const high = values.reduce((most, value) => Math.max(most, value), -Infinity)
+  const distinct = new Set(values).size
+  return {
+    low: values.length > 0 ? low : 0,
+    high: values.length > 0 ? high : 0,
+    skipped: values.length > 0 ? high - low + 1 - distinct : 0,
+    isFixedVelocity: isNote(sender) && values.length >= FEW_BLOWS ? distinct === 1 : null,
+  }
+}
+
+function verdictFor(sender: Sender, points: readonly Point[]): Verdict {
+  if (sender.address === null || sender.address.scope === 'system') return SIGNAL
+  if (sender.isSteps) return STEPS
+  return verdictOf(theoriesFor(sender), { points, top: sender.top, answers: sender.answers })
+}
+
+function guessOf(sender: Sender): Guess {
+  const points = pointsOf(sender.trail)
+  const { with: numbered, without } = sender.numbered
+  return {
+    sender: sender.key,
+    address: sender.address,
+    points,
+    top: sender.top,
+    ends: sender.ends,
+    halves: null,
+    omitsNumber: numbered + without < FEW_BLOWS ? null : without > 0,
+    ...rangeOf(sender, points),
+    ...verdictFor(sender, points),
+  }
+}
+
+const PAIR_TOP = 16_383
+const WHOLE: { manner: Manner; asks: readonly Ask[] } = { manner: { kind: 'swept' }, asks: [] }
+
+function pairGuess(halves: Halves, msb: Sender): Guess {
+  const points = wholeValues(halves)
+  const address: Address = {
+    scope: 'channel',
+    channel: halves.channel,
+    target: { kind: 'cc14', number: halves.number },
+  }
+  return {
+    ...guessOf(msb),
+    address,
+    points,
+    top: PAIR_TOP,
+    halves: orderOf(halves),
+    ...rangeOf({ ...msb, address }, points),
+    fitting: [WHOLE.manner],
+    isConfident: true,
+    asks: WHOLE.asks,
+  }
+}
+
+/** A half of what may be a pair is nothing for sure until that is told. */
+const unsettled = (guess: Guess): Guess => ({
+  ...guess,
+  isConfident: false,
+  asks: [...new Set<Ask>([...guess.asks, 'sweep'])],
+})
+
+const halvesOf = (state: ListenState, { address }: Sender): Halves | null => {
+  if (address?.scope !== 'channel' || address.target.kind !== 'cc') return null
+  const { number } = address.target
+  if (number >= 64) return null
+  const found = state.halves[`${address.channel} ${number % 32}`]
+  return found && found.trail.heard > 0 ? found : null
+}
+
+/** What one sender most likely is; null for the LSB of a pair, and for what was never heard. */
+export function guessFor(state: ListenState, key: string): Guess | null {
+  const sender = senderIn(state, key)
+  if (!sender) return null
+  const halves = halvesOf(state, sender)
+  const isMsb =
+    sender.address?.scope === 'channel' &&
+    sender.address.target.kind === 'cc' &&
+    sender.address.target.number < 32
+  const other = halves && senderIn(state, `${halves.channel}:cc${halves.number + (isMsb ? 32 : 0)}`)
+  if (!halves || !other) return guessOf(sender)
+  const verdict: PairVerdict = pairVerdict(halves)
+  if (verdict === 'apart') return guessOf(sender)
+  if (verdict === 'pair') return isMsb ? pairGuess(halves, sender) : null
+  return unsettled(guessOf(sender))
+}
+
+/** What everything that was heard most likely is. */
+export const guessesOf = (state: ListenState): Guess[] =>
+  sendersIn(state).flatMap(({ key }) => guessFor(state, key) ?? [])

@@ -1,0 +1,6 @@
+export * from './listen'
+export * from './guesses'
+export { ASKED_CLICKS, ASKED_PRESSES, type Ask, type Manner } from './types'
+export { messageFor } from './written'
+export { ASK_WORDS, guessFacts, mannerWords } from './words'
+export type { Point } from './trail'
