@@ -172,8 +172,16 @@ export const useBenchStore = defineStore('bench', () => {
     state.value = seen
     if (moved.size > 0) heard.value = [...moved]
     if (passed.length === 0) return
+    for (const listener of listeners) listener(passed)
     moves.value = noteMoves(rigs.rig, moves.value, passed)
     if (!isHeldStill.value) tape.value = appendTo(tape.value, passed)
+  }
+
+  const listeners = new Set<(passed: readonly Passing[]) => void>()
+  /** Be told what passes, from now on; gives what ends it. */
+  function onPassed(listener: (passed: readonly Passing[]) => void): () => void {
+    listeners.add(listener)
+    return () => listeners.delete(listener)
   }
 
   /** Let real ports stand for some of the rig's from now on. */
@@ -334,6 +342,7 @@ export const useBenchStore = defineStore('bench', () => {
     ticks,
     heard,
     connect,
+    onPassed,
     hear,
     comeIn,
     misbehave,

@@ -22,6 +22,8 @@ export interface Guess extends Verdict {
   /** Of notes: is every blow the same? Null for all else. */
   isFixedVelocity: boolean | null
   ends: Sender['ends']
+  /** What comes with it and may be its other half; null where nothing does. */
+  beside: string | null
   /** Of a pair: in which order its halves come. */
   halves: ReturnType<typeof orderOf> | null
   /** Of parameters: is the number left out while it stays? Null where that cannot be told. */
@@ -83,6 +85,7 @@ function guessOf(sender: Sender): Guess {
     top: sender.top,
     ends: sender.ends,
     halves: null,
+    beside: null,
     omitsNumber: numbered + without < FEW_BLOWS ? null : without > 0,
     ...rangeOf(sender, points),
     ...verdictFor(sender, points),
@@ -127,6 +130,14 @@ const halvesOf = (state: ListenState, { address }: Sender): Halves | null => {
   return found && found.trail.heard > 0 ? found : null
 }
 
+/** The sender that speaks for another: the MSB for the LSB that belongs to it, or may; else itself. */
+export function primaryOf(state: ListenState, key: string): string {
+  const sender = senderIn(state, key)
+  const halves = sender && halvesOf(state, sender)
+  const msb = halves && `${halves.channel}:cc${halves.number}`
+  return msb && msb !== key && senderIn(state, msb) && pairVerdict(halves) !== 'apart' ? msb : key
+}
+
 /** What one sender most likely is; null for the LSB of a pair, and for what was never heard. */
 export function guessFor(state: ListenState, key: string): Guess | null {
   const sender = senderIn(state, key)
@@ -141,7 +152,7 @@ export function guessFor(state: ListenState, key: string): Guess | null {
   const verdict: PairVerdict = pairVerdict(halves)
   if (verdict === 'apart') return guessOf(sender)
   if (verdict === 'pair') return isMsb ? pairGuess(halves, sender) : null
-  return unsettled(guessOf(sender))
+  return { ...unsettled(guessOf(sender)), beside: other.key }
 }
 
 /** What everything that was heard most likely is. */

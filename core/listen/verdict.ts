@@ -2,6 +2,8 @@ import type { Ask, Evidence, Judgement, Manner, Theory } from './types'
 
 /** So much that a theory never explains is too much, whatever else was heard. */
 const TOO_HARD = 3
+/** Of little that was heard, this share is. */
+const HARD_SHARE = 0.34
 /** So much, and this share of all, is more than messages are ever lost. */
 const TOO_SOFT = 3
 const SOFT_SHARE = 0.25
@@ -19,7 +21,7 @@ export interface Verdict {
 }
 
 const isOut = ({ hard, soft }: Judgement, count: number): boolean =>
-  hard >= TOO_HARD || (soft >= TOO_SOFT && soft > count * SOFT_SHARE)
+  hard >= TOO_HARD || hard > count * HARD_SHARE || (soft >= TOO_SOFT && soft > count * SOFT_SHARE)
 const isBelievable = ({ hard, soft, isShown }: Judgement, count: number): boolean =>
   isShown && hard === 0 && soft <= count * BELIEVED_SHARE
 

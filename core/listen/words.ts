@@ -46,9 +46,11 @@ const BEND_CENTRE = 8192
 
 /** What else is to be known of it, a sentence each. */
 export function guessFacts(guess: Guess): string[] {
-  const { low, high, top, skipped, isFixedVelocity, ends, halves, omitsNumber, fitting } = guess
+  const { low, high, top, skipped, isFixedVelocity, ends, halves, omitsNumber, fitting, beside } = guess
   const [best] = fitting
   const facts: string[] = []
+  if (beside !== null)
+    facts.push(`${beside} comes with it: they are one value in two halves, or two things that move together.`)
   if (best?.kind === 'swept') {
     if (low > 0 || high < top)
       facts.push(

@@ -2,10 +2,12 @@
 /** Beside the surface: what moves, how the destinations behave, and which ports are real. */
 const bench = useBenchStore()
 const ports = usePortsStore()
-type Side = 'moves' | 'destinations' | 'ports'
+const listening = useListeningStore()
+type Side = 'moves' | 'listen' | 'destinations' | 'ports'
 const side = ref<Side>('moves')
 const tabs = computed(() => [
   { id: 'moves' as const, name: 'What moves' },
+  { id: 'listen' as const, name: 'Find out', hint: listening.isOn ? 'on' : undefined },
   {
     id: 'destinations' as const,
     name: 'Destinations',
@@ -19,11 +21,12 @@ const wrong = computed(
 </script>
 
 <template>
-  <aside class="bg-sheet flex h-full flex-col" aria-label="What moves, destinations and ports">
+  <aside class="bg-sheet flex h-full flex-col" aria-label="What moves, finding out, destinations and ports">
     <header class="flex shrink-0 items-center px-4 pt-3 pb-2">
       <TabStrip v-model="side" :tabs="tabs" label="What is shown beside the surface" attribute="data-side" />
     </header>
     <WhatMoves v-if="side === 'moves'" />
+    <LazyBenchListen v-else-if="side === 'listen'" />
     <LazyBenchDestinations v-else-if="side === 'destinations'" />
     <LazyBenchPorts v-else />
   </aside>

@@ -15,7 +15,7 @@ const form = ref<'strokes' | 'lines'>('strokes')
 
 const [HEAD_PX, LANE_PX] = [18, 45]
 const NAME_PX = 190
-const VALUE_PX = 124
+const VALUE_PX = 138
 const SHOWN_MS = 8000
 const frame = useTemplateRef('frame')
 const { width, height } = useElementSize(frame)

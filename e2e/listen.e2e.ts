@@ -1,0 +1,89 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { By, startSession, type Session } from './browser'
+import { MIDI_STAND_IN } from './midi-stand-in'
+
+let page: Session
+beforeAll(async () => {
+  page = await startSession()
+  await page.devTools('Page.addScriptToEvaluateOnNewDocument', { source: MIDI_STAND_IN })
+  await page.go('/bench')
+  await page.find('[data-testid=bench-surface]')
+})
+afterAll(() => page.quit())
+
+const midi = (script: string): Promise<unknown> => page.driver.executeScript(script)
+const control = (id: string): string => `[data-testid=bench-surface] [data-control="${id}"]`
+const panel = (): Promise<string> => page.text('[data-testid=find-out]')
+async function press(id: string, times: number): Promise<void> {
+  const origin = await page.find(control(id))
+  const actions = page.driver.actions().move({ origin })
+  for (let time = 0; time < times; time++) actions.press().pause(70).release().pause(260)
+  await actions.perform()
+}
+async function pick(selector: string, name: string): Promise<void> {
+  await page.click(`${selector} button`)
+  const option = By.xpath(`//*[@role="option"][contains(normalize-space(.), "${name}")]`)
+  await page.waitFor(`the option ${name}`, async () => (await page.driver.findElements(option)).length > 0)
+  await page.driver.findElement(option).click()
+}
+
+describe('finding out what a control is', () => {
+  it('is off until it is switched on, and says what it hears', async () => {
+    await page.click('[data-side=listen]')
+    await press('key-1', 1)
+    expect(await panel()).not.toMatch(/cc|note/)
+    await page.click('[data-testid=listen]')
+    expect(await panel()).toMatch(/Listening[\s\S]*Move one control/)
+  })
+
+  it('is not sure of a button that was pressed, asks, and is sure then', async () => {
+    await press('key-1', 2)
+    await page.waitFor('a guess', async () => (await panel()).includes('not sure yet'))
+    expect(await panel()).toMatch(/held|on and off/)
+    await page.click('[data-ask=press]')
+    expect(await page.text('[data-testid=asked]')).toMatch(/Now: Press it briefly/)
+    await press('key-1', 6)
+    await page.click('[data-testid=done-asked]')
+    await page.waitFor('it to be sure', async () => (await page.text('[data-testid=how-sure]')) === 'sure')
+    expect(await page.text('[data-testid=written]')).toMatch(/It sends what is written/)
+  })
+
+  it('is sure of a fader that is moved, and says how far it came', async () => {
+    const origin = await page.find(control('fader-3'))
+    const actions = page.driver.actions().move({ origin }).press()
+    for (let up = 2; up <= 60; up += 2) actions.move({ origin, x: 0, y: -up, duration: 25 })
+    await actions.release().perform()
+    await page.waitFor('it to be sure', async () => (await page.text('[data-testid=how-sure]')) === 'sure')
+    expect(await page.text('[data-testid=heard-tag]')).toMatch(/cc\d+\+\d+$/)
+    expect(await panel()).toMatch(/two halves, MSB first/)
+  })
+
+  it('finds a wrong number of real hardware, and writes down what it sends', async () => {
+    await page.click('[data-side=ports]')
+    await page.click('[data-testid=ask-ports]')
+    await midi(`midi.plug('in-1', 'Desk in', 'input')`)
+    await pick('[data-port="syzra/usb"]', 'Desk in')
+    await page.waitFor('it to be heard', async () => (await midi(`return midi.isHeard('in-1')`)) as boolean)
+    await page.click('[data-side=listen]')
+    await page.driver.executeAsyncScript(`
+      const done = arguments[0]
+      let value = 0
+      const timer = setInterval(() => {
+        midi.deliver('in-1', [0xb0, 86, value])
+        value += 3
+        if (value > 127) { clearInterval(timer); done() }
+      }, 8)`)
+    await page.waitFor('what came', async () => (await page.text('[data-testid=heard-tag]')) === '1:cc86')
+    expect(await page.text('[data-testid=how-sure]')).toBe('sure')
+    expect(await page.text('[data-testid=written]')).toMatch(/sends this nowhere/)
+    await pick('[data-testid=heard-is]', 'Grain')
+    expect(await page.text('[data-testid=written]')).toMatch(/written:[\s\S]*heard: Turn sends CC 86/)
+    await page.click('[data-testid=write-down]')
+    // Something was taught what the knob sent so far: that is said first.
+    await page.click('[data-testid=pending-make]')
+    await page.waitFor('it to be written', async () =>
+      (await page.text('[data-testid=written]')).includes('It sends what is written'),
+    )
+    await page.click('[data-testid=stop-listening]')
+  })
+})
