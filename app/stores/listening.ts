@@ -89,10 +89,7 @@ export const useListeningStore = defineStore('listening', () => {
     chosen.value = null
     isSilent.value = false
   }
-  watch(
-    () => [rigs.id, bench.controller?.id],
-    () => forget(),
-  )
+  watch([() => rigs.id, () => bench.controller?.id], () => forget())
 
   let timer: ReturnType<typeof setInterval> | undefined
   /** Ask the player to do something with what is looked at. */

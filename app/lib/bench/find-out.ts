@@ -15,16 +15,20 @@ export function guessWords(guess: Guess): { best: string | null; others: string[
   return { best: best ?? null, others, next: ask ? ASK_WORDS[ask] : null }
 }
 
-/** The values one after the other as a line, `width` × `height` px. */
-export function valueLine({ points, top }: Guess, width: number, height: number): string {
+/** The values one after the other, `width` × `height` px: a line of what is moved, steps of what is pressed or clicked. */
+export function valueLine({ points, top, fitting }: Guess, width: number, height: number): string {
   const low = points.reduce((least, { value }) => Math.min(least, value), 0)
-  const most = points.slice(-MOST_DRAWN)
-  const x = (index: number): number => (most.length < 2 ? 0 : (index / (most.length - 1)) * width)
-  const y = (value: number): number => height - ((value - low) / Math.max(1, top - low)) * height
-  return most
-    .map(
-      ({ value }: Point, index) => `${index === 0 ? 'M' : 'L'}${x(index).toFixed(1)} ${y(value).toFixed(1)}`,
-    )
+  const drawn = points.slice(-MOST_DRAWN)
+  const isMoved = fitting[0]?.kind === 'swept'
+  const count = isMoved ? drawn.length - 1 : drawn.length
+  const x = (index: number): string => ((index / Math.max(1, count)) * width).toFixed(1)
+  const y = ({ value }: Point): string =>
+    (height - ((value - low) / Math.max(1, top - low)) * height).toFixed(1)
+  return drawn
+    .map((point, index) => {
+      if (isMoved) return `${index === 0 ? 'M' : 'L'}${x(index)} ${y(point)}`
+      return `${index === 0 ? `M0 ${y(point)}` : `V${y(point)}`}H${x(index + 1)}`
+    })
     .join('')
 }
 const MOST_DRAWN = 300
