@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import type { Passing } from '#core/bench'
 import {
+  companionsOf,
   guessFor,
   listen,
   LISTEN_START,
@@ -53,6 +54,10 @@ export const useListeningStore = defineStore('listening', () => {
   const sender = computed(() => asking.value?.sender ?? chosen.value ?? recent.value[0] ?? null)
   const guess = computed<Guess | null>(() =>
     state.value && sender.value ? guessFor(state.value, sender.value) : null,
+  )
+  /** What else goes with it. */
+  const companions = computed(() =>
+    state.value && sender.value ? companionsOf(state.value, sender.value) : [],
   )
 
   function tell(id: Id, event: ListenEvent): void {
@@ -153,6 +158,7 @@ export const useListeningStore = defineStore('listening', () => {
   return {
     isOn,
     guess,
+    companions,
     sender,
     recent,
     asking,

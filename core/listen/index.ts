@@ -1,6 +1,7 @@
 export * from './listen'
 export * from './guesses'
+export { companionsOf, type Companion } from './companions'
 export { ASKED_CLICKS, ASKED_PRESSES, type Ask, type Manner } from './types'
 export { messageFor } from './written'
-export { ASK_WORDS, guessFacts, mannerWords } from './words'
+export { ASK_WORDS, COMPANION_WORDS, guessFacts, mannerWords } from './words'
 export type { Point } from './trail'

@@ -1,4 +1,5 @@
 import { ASKED_CLICKS, ASKED_PRESSES, type Ask, type Manner } from './types'
+import type { Companion } from './companions'
 import type { Guess } from './guesses'
 
 /** What to do, to be sure. */
@@ -6,6 +7,13 @@ export const ASK_WORDS: Readonly<Record<Ask, string>> = {
   press: `Press it briefly and let go, ${ASKED_PRESSES} times, about once a second.`,
   clicks: `Turn it slowly: ${ASKED_CLICKS} clicks one way, then ${ASKED_CLICKS} back.`,
   sweep: 'Move it slowly from one end to the other, and back.',
+}
+
+/** How something goes with what is looked at, in words that go on from its address. */
+export const COMPANION_WORDS: Readonly<Record<Companion['kind'], string>> = {
+  touch: 'comes before it moves and goes after: its touch.',
+  axis: 'moves at the same times: the other axis of one surface, a second message, or another hand.',
+  pressure: 'comes while it sounds: its pressure.',
 }
 
 const ENCODING: Readonly<Record<Extract<Manner, { kind: 'relative' }>['encoding'], string>> = {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ASK_WORDS, guessFacts } from '#core/listen'
+import { ASK_WORDS, COMPANION_WORDS, guessFacts } from '#core/listen'
 import { guessTag, guessWords, valueLine } from '~/lib/bench/find-out'
 
 /** Find out what a control is by moving it. */
@@ -89,6 +89,19 @@ const asks = computed(() => listening.guess?.asks ?? [])
         </div>
         <ul v-if="facts.length > 0" class="pt-2 text-xs">
           <li v-for="fact in facts" :key="fact">{{ fact }}</li>
+        </ul>
+        <ul
+          v-if="listening.companions.length > 0"
+          class="text-xs"
+          aria-label="What goes with it"
+          data-testid="companions"
+        >
+          <li v-for="{ sender, kind } in listening.companions" :key="sender">
+            <button type="button" class="tag hover:text-ink underline" @click="listening.look(sender)">
+              {{ sender }}
+            </button>
+            {{ COMPANION_WORDS[kind] }}
+          </li>
         </ul>
         <BenchWritten />
       </template>

@@ -17,7 +17,7 @@ const model = defineModel<T>({ required: true })
 </script>
 
 <template>
-  <div class="flex" role="tablist" :aria-label="label">
+  <div class="flex flex-wrap" role="tablist" :aria-label="label">
     <button
       v-for="tab in tabs"
       :key="tab.id"
