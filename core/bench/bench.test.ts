@@ -10,6 +10,7 @@ import { anyRig, sending, sendingCc } from '../testing/rigs'
 import { beginPassage, playRig, switchedOn } from './bench'
 import type { BenchState, Passing } from './running'
 import type { Effect } from './destination'
+import { meantBy } from './selection'
 import type { Hand } from './hands'
 
 function playedBy(rig: Rig, hands: readonly Hand[], from: BenchState = switchedOn(rig)): Passing[] {
@@ -67,7 +68,9 @@ describe('a rig that is played', () => {
                     if (effect.kind === 'moves' && effect.mapping === mapping.id && !effect.isHeldBack)
                       seen.push(effect.to)
             }
-            const ends = endsOf(drive.travel, mappedRange(mapping, parameter))
+            // What is relative to a selection moves what is selected, as far as that goes.
+            const meant = meantBy(destination, parameter, null)
+            const ends = endsOf(drive.travel, mappedRange(mapping, meant))
             // What takeover holds back for good is never met; else both ends are reached.
             if (seen.length === 0) continue
             expect(Math.max(...seen)).toBeCloseTo(ends.highest)
