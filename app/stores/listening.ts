@@ -46,8 +46,8 @@ export const useListeningStore = defineStore('listening', () => {
   const recent = ref<readonly string[]>([])
   /** What is looked at; null for what was heard last. */
   const chosen = ref<string | null>(null)
-  /** The gesture that each sender belongs to, as far as the template says so. */
-  const owners = shallowRef<Readonly<Record<string, GestureKey>>>({})
+  /** The gesture that each sender belongs to, as far as the template says so, and which of its messages it is. */
+  const owners = shallowRef<Readonly<Record<string, { gesture: GestureKey; index: number }>>>({})
   let lastAt = 0
 
   const state = computed(() => (bench.controller && states.value[bench.controller.id]) ?? null)
@@ -65,15 +65,15 @@ export const useListeningStore = defineStore('listening', () => {
   }
   function hear(passed: readonly Passing[]): void {
     const id = bench.controller?.id
-    for (const { controller, bytes, at, place } of passed) {
+    for (const { controller, bytes, at, place, messageIndex: index } of passed) {
       if (controller !== id) continue
       lastAt = performance.now()
       for (const event of decodeWire(WIRE_START, bytes, at).events)
         if (event.kind === 'message') tell(controller, { kind: 'message', at, bytes: event.bytes })
       const now = states.value[controller]
       const last = now?.last ? primaryOf(now, now.last) : null
-      if (last && place && owners.value[last] !== place.gesture)
-        owners.value = { ...owners.value, [last]: place.gesture }
+      if (last && place && owners.value[last]?.gesture !== place.gesture)
+        owners.value = { ...owners.value, [last]: { gesture: place.gesture, index } }
       if (last && recent.value[0] !== last)
         recent.value = [last, ...recent.value.filter((each) => each !== last)].slice(0, MOST_RECENT)
     }
@@ -136,11 +136,18 @@ export const useListeningStore = defineStore('listening', () => {
   )
 
   /** Where a gesture of the controller stands now, with what is written there. */
-  function writtenAt(gesture: GestureKey): { place: Place; message: Message | null } | null {
+  function writtenAt(gesture: GestureKey): { place: Place; index: number; message: Message | null } | null {
     const place =
       bench.controller && bench.own ? shownPlace(bench.controller, bench.own.showing, gesture) : null
     if (!place || !bench.controller) return null
-    return { place, message: assignmentsAt(bench.controller, place)?.[gesture]?.messages[0] ?? null }
+    // Of several messages it is the one that is looked at; what is written for another gesture is its first.
+    const own = sender.value ? owners.value[sender.value] : undefined
+    const index = own?.gesture === gesture ? own.index : 0
+    return {
+      place,
+      index,
+      message: assignmentsAt(bench.controller, place)?.[gesture]?.messages[index] ?? null,
+    }
   }
   /** What would be written for a gesture; null while that is not known for sure. */
   const messageOf = (before: Message | null): Message | null =>
@@ -165,7 +172,7 @@ export const useListeningStore = defineStore('listening', () => {
     isSilent,
     gestures,
     /** The gesture of what is looked at; null where the template does not send this. */
-    owner: computed(() => (sender.value && owners.value[sender.value]) ?? null),
+    owner: computed(() => (sender.value && owners.value[sender.value]?.gesture) ?? null),
     answered: computed(() => (state.value && asking.value ? (state.value.asked?.points.length ?? 0) : 0)),
     turn,
     forget,

@@ -1,4 +1,4 @@
-import { printTag, type Address } from '../midi'
+import { PAIR_DISTANCE, printTag, type Address } from '../midi'
 import { readMessage, READ_START, type Reading, type ReadState } from '../midi/bytes'
 import { EMPTY_TRAIL, withoutLast, withPoint, type Point } from './trail'
 import { LSB_MARK, MSB_MARK } from './pairs'
@@ -68,7 +68,6 @@ const CLOCK = 0xf8
 const SENSING = 0xfe
 const SEVEN = 127
 const SEVEN_BITS = 7
-const PAIR_DISTANCE = 32
 
 interface Said {
   key: string

@@ -76,6 +76,6 @@ export interface Halves {
   channel: number
   /** The number of the MSB. */
   number: number
-  /** Value and time of each, MSBs with `isMsb`. */
+  /** Value and time of each; the mark says which half it is. */
   trail: Trail
 }

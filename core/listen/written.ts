@@ -1,5 +1,6 @@
 import {
   channelOf,
+  decodeClicks,
   isChannelMessage,
   withChannel,
   type Channel,
@@ -49,7 +50,7 @@ function behaviourOf(manner: Manner, guess: Guess, before: SentMessage | null) {
       const { encoding } = manner
       const kept =
         before && 'behaviour' in before && before.behaviour.kind === 'relative' ? before.behaviour : null
-      const isFast = guess.points.some(({ value }) => fastIn(encoding, value))
+      const isFast = guess.points.some(({ value }) => Math.abs(decodeClicks(encoding, value)) > ACCELERATED)
       const acceleration = kept?.acceleration ?? (isFast ? ('gentle' as const) : ('none' as const))
       return {
         behaviour: { kind: 'relative' as const, encoding, acceleration },
@@ -60,18 +61,6 @@ function behaviourOf(manner: Manner, guess: Guess, before: SentMessage | null) {
     case 'signal':
       return null
   }
-}
-
-const fastIn = (encoding: Extract<Manner, { kind: 'relative' }>['encoding'], value: number): boolean => {
-  const clicks =
-    encoding === 'offset-binary'
-      ? value - 64
-      : encoding === 'sign-magnitude'
-        ? value & 63
-        : value < 64
-          ? value
-          : 128 - value
-  return Math.abs(clicks) > ACCELERATED
 }
 
 /**
@@ -110,9 +99,8 @@ function withManner(
 ): SentMessage {
   switch (message.kind) {
     case 'cc':
-      return written ? { ...message, ...written } : message
     case 'cc14':
-      return written && guess.halves !== null ? { ...message, ...written, halves: message.halves } : message
+      return written ? { ...message, ...written } : message
     case 'note': {
       const behaviour = written?.behaviour ?? message.behaviour
       const velocity =

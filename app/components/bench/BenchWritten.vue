@@ -59,7 +59,7 @@ function write(): void {
   if (!at.value || !heard.value || !control.value) return
   refusal.value = null
   edit(`Write down what ${controlName(control.value)} sends`, [
-    { type: 'message', at: at.value.place, index: 0, message: heard.value },
+    { type: 'message', at: at.value.place, index: at.value.index, message: heard.value },
   ])
 }
 </script>
