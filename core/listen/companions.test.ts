@@ -34,6 +34,19 @@ describe('what goes with a sender', () => {
     expect(kindsIn([...moved([20], 0), ...moved([21], 1000)], '1:cc20')).toEqual([])
   })
 
+  it('is the other axis also where both are moved so slowly that one of them is not said at every reading', () => {
+    const slow = Array.from({ length: 120 }, (_, reading): Sent[] => {
+      const [across, up] = [Math.floor(reading * 0.64), Math.floor(reading * 0.46)]
+      const changed = (rate: number, now: number): boolean => now !== Math.floor((reading - 1) * rate)
+      return [
+        ...(changed(0.64, across) ? [{ at: reading * 10, bytes: [0xb0, 74, across] }] : []),
+        ...(changed(0.46, up) ? [{ at: reading * 10 + 1, bytes: [0xb0, 71, up] }] : []),
+      ]
+    }).flat()
+    expect(kindsIn(slow, '1:cc74')).toEqual(['1:cc71 axis'])
+    expect(kindsIn(slow, '1:cc71')).toEqual(['1:cc74 axis'])
+  })
+
   it('is the pressure of a note while it sounds', () => {
     const pad = (at: number): Sent[] => [
       { at, bytes: [0x90, 40, 90] },

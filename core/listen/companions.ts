@@ -12,8 +12,8 @@ export interface Companion {
   kind: 'touch' | 'axis' | 'pressure'
 }
 
-/** Of what moves together, messages are no further apart, in ms: about as often as a control is read. */
-const SAME_MS = 6
+/** Of what moves together, messages are no further apart, in ms: moved slowly, an axis is not said at every reading. */
+const SAME_MS = 20
 /** A hand that touches moves within so long, in ms. */
 const SOON_MS = 600
 const [FEW_EPISODES, FEW_POINTS] = [2, 12]

@@ -49,8 +49,14 @@ function theoriesFor(sender: Sender): readonly Theory[] {
   }
 }
 
-const SIGNAL: Verdict = { fitting: [{ kind: 'signal' }], isConfident: true, asks: [] }
-const STEPS: Verdict = { fitting: [{ kind: 'steps' }], isConfident: true, asks: [] }
+const certainly = (manner: Manner): Verdict => ({
+  fitting: [manner],
+  believed: [manner],
+  isConfident: true,
+  asks: [],
+})
+const SIGNAL = certainly({ kind: 'signal' })
+const STEPS = certainly({ kind: 'steps' })
 const FEW_BLOWS = 3
 
 function rangeOf(
@@ -93,7 +99,7 @@ function guessOf(sender: Sender): Guess {
 }
 
 const PAIR_TOP = 16_383
-const WHOLE: { manner: Manner; asks: readonly Ask[] } = { manner: { kind: 'swept' }, asks: [] }
+const WHOLE = certainly({ kind: 'swept' })
 
 function pairGuess(halves: Halves, msb: Sender): Guess {
   const points = wholeValues(halves)
@@ -109,15 +115,14 @@ function pairGuess(halves: Halves, msb: Sender): Guess {
     top: PAIR_TOP,
     halves: orderOf(halves),
     ...rangeOf({ ...msb, address }, points),
-    fitting: [WHOLE.manner],
-    isConfident: true,
-    asks: WHOLE.asks,
+    ...WHOLE,
   }
 }
 
 /** A half of what may be a pair is nothing for sure until that is told. */
 const unsettled = (guess: Guess): Guess => ({
   ...guess,
+  believed: [],
   isConfident: false,
   asks: [...new Set<Ask>([...guess.asks, 'sweep'])],
 })
@@ -130,16 +135,32 @@ const halvesOf = (state: ListenState, { address }: Sender): Halves | null => {
   return found && found.trail.heard > 0 ? found : null
 }
 
-/** The sender that speaks for another: the MSB for the LSB that belongs to it, or may; else itself. */
-export function primaryOf(state: ListenState, key: string): string {
+/**
+ * The sender that speaks for another: the MSB for the LSB that belongs to it, or may (`mustBeSure`: only that which does); else
+ * itself.
+ */
+export function primaryOf(state: ListenState, key: string, mustBeSure = false): string {
   const sender = senderIn(state, key)
   const halves = sender && halvesOf(state, sender)
   const msb = halves && `${halves.channel}:cc${halves.number}`
-  return msb && msb !== key && senderIn(state, msb) && pairVerdict(halves) !== 'apart' ? msb : key
+  if (!msb || msb === key || !senderIn(state, msb)) return key
+  const verdict = pairVerdict(halves)
+  return verdict === 'pair' || (verdict === 'open' && !mustBeSure) ? msb : key
 }
+
+/** The data of NRPN and RPN, whose number may have come before anybody listened. */
+const DATA_ENTRY: ReadonlySet<number> = new Set([6, 38])
+
+export const isDataEntry = (address: Address | null): boolean =>
+  address?.scope === 'channel' && address.target.kind === 'cc' && DATA_ENTRY.has(address.target.number)
 
 /** What one sender most likely is; null for the LSB of a pair, and for what was never heard. */
 export function guessFor(state: ListenState, key: string): Guess | null {
+  const guess = guessAlone(state, key)
+  return guess && isDataEntry(guess.address) ? { ...unsettled(guess), asks: guess.asks } : guess
+}
+
+function guessAlone(state: ListenState, key: string): Guess | null {
   const sender = senderIn(state, key)
   if (!sender) return null
   const halves = halvesOf(state, sender)
@@ -151,7 +172,8 @@ export function guessFor(state: ListenState, key: string): Guess | null {
   if (!halves || !other) return guessOf(sender)
   const verdict: PairVerdict = pairVerdict(halves)
   if (verdict === 'apart') return guessOf(sender)
-  if (verdict === 'pair') return isMsb ? pairGuess(halves, sender) : null
+  const isPair = verdict === 'pair' && !isDataEntry(sender.address)
+  if (isPair) return isMsb ? pairGuess(halves, sender) : null
   return { ...unsettled(guessOf(sender)), beside: other.key }
 }
 

@@ -5,3 +5,16 @@ export { ASKED_CLICKS, ASKED_PRESSES, type Ask, type Manner } from './types'
 export { messageFor } from './written'
 export { ASK_WORDS, COMPANION_WORDS, guessFacts, mannerWords } from './words'
 export type { Point } from './trail'
+export { drawnBy, drawnLabel, messagesHeard, type DrawnOn } from './drawn'
+export { knownMessage, type Known } from './known'
+export { hasGesture, missingOf } from './settle'
+export {
+  knownIn,
+  QUIET_MS,
+  RUN_MS,
+  startWalk,
+  walk,
+  type Belongings,
+  type Walk,
+  type WalkEvent,
+} from './walk'

@@ -1,6 +1,6 @@
 import { PAIR_DISTANCE, printTag, type Address } from '../midi'
 import { readMessage, READ_START, type Reading, type ReadState } from '../midi/bytes'
-import { EMPTY_TRAIL, withoutLast, withPoint, type Point } from './trail'
+import { EMPTY_TRAIL, pointsOf, withoutLast, withPoint, type Point } from './trail'
 import { LSB_MARK, MSB_MARK } from './pairs'
 import type { Ask, Halves, Sender } from './types'
 
@@ -40,8 +40,8 @@ export const LISTEN_START: ListenState = {
 export type ListenEvent =
   /** A whole message, at ms. */
   | { kind: 'message'; at: number; bytes: readonly number[] }
-  /** The player was asked to do something with what sends so. */
-  | { kind: 'asked'; ask: Ask; sender: string }
+  /** The player was asked to do something with what sends so; what it has said since a time belongs to the answer. */
+  | { kind: 'asked'; ask: Ask; sender: string; since?: number }
   /** The player has done it, or nothing came for long. */
   | { kind: 'answered' }
 
@@ -242,8 +242,12 @@ function withAnswer(state: ListenState): ListenState {
  */
 export function listen(state: ListenState, event: ListenEvent): ListenState {
   if (event.kind === 'answered') return withAnswer(state)
-  if (event.kind === 'asked')
-    return { ...withAnswer(state), asked: { ask: event.ask, sender: event.sender, points: [] } }
+  if (event.kind === 'asked') {
+    const { ask, sender, since } = event
+    const trail = since === undefined ? undefined : senderIn(state, sender)?.trail
+    const points = trail ? pointsOf(trail).filter(({ at }) => at >= (since ?? 0)) : []
+    return { ...withAnswer(state), asked: { ask, sender, points } }
+  }
   const [status = 0] = event.bytes
   if (status === CLOCK || status === SENSING) return { ...state, ticks: state.ticks + 1 }
   const { state: read, reading } = readMessage(state.read, event.bytes)

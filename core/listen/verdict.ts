@@ -16,6 +16,8 @@ export interface Verdict {
   fitting: readonly Manner[]
   /** Is it the first, for nothing else explains what was heard? */
   isConfident: boolean
+  /** Of these what explains everything by itself, but for a few messages that were lost. */
+  believed: readonly Manner[]
   /** What would tell the rest apart, the most telling first. Empty where there is nothing to ask. */
   asks: readonly Ask[]
 }
@@ -62,6 +64,7 @@ export function verdictOf(theories: readonly Theory[], evidence: Evidence): Verd
   return {
     fitting: manners,
     isConfident,
+    believed: fitting.filter((each) => isBelievable(each, count)).map(({ manner }) => manner),
     asks: isConfident ? [] : asksFor(manners, evidence).filter((ask) => !answered.has(ask)),
   }
 }

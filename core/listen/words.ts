@@ -1,6 +1,6 @@
 import { ASKED_CLICKS, ASKED_PRESSES, type Ask, type Manner } from './types'
 import type { Companion } from './companions'
-import type { Guess } from './guesses'
+import { isDataEntry, type Guess } from './guesses'
 
 /** What to do, to be sure. */
 export const ASK_WORDS: Readonly<Record<Ask, string>> = {
@@ -57,6 +57,10 @@ export function guessFacts(guess: Guess): string[] {
   const { low, high, top, skipped, isFixedVelocity, ends, halves, omitsNumber, fitting, beside } = guess
   const [best] = fitting
   const facts: string[] = []
+  if (isDataEntry(guess.address))
+    facts.push(
+      'CC 6 and 38 carry the values of NRPN and RPN: the number may have come before anybody listened. Move something else of the hardware, and then this again.',
+    )
   if (beside !== null)
     facts.push(`${beside} comes with it: they are one value in two halves, or two things that move together.`)
   if (best?.kind === 'swept') {

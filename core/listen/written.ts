@@ -69,8 +69,18 @@ function behaviourOf(manner: Manner, guess: Guess, before: SentMessage | null) {
  */
 export function messageFor(guess: Guess, before: Message | null, homeChannel: Channel): SentMessage | null {
   const [manner] = guess.fitting
+  return guess.isConfident && manner ? messageAs(guess, manner, before, homeChannel) : null
+}
+
+/** The same of a sender that works in a manner, whether that is sure or not; null where it has no address. */
+export function messageAs(
+  guess: Guess,
+  manner: Manner,
+  before: Message | null,
+  homeChannel: Channel,
+): SentMessage | null {
   const placed = guess.address && messageAt(guess.address)
-  if (!guess.isConfident || !manner || !placed) return null
+  if (!placed) return null
   const same = before && before.kind === placed.kind ? before : null
   const written = behaviourOf(manner, guess, same)
   const base: SentMessage = same ? keepingAddress(same, placed) : placed

@@ -140,7 +140,7 @@ const number = fc.constantFrom(3, 9, 14, 20, 33, 70, 85, 102, 119)
 const seven = fc.integer({ min: 0, max: 127 })
 const two = fc.uniqueArray(seven, { minLength: 2, maxLength: 2 })
 
-const anyButton: fc.Arbitrary<Hardware> = fc
+export const anyButton: fc.Arbitrary<Hardware> = fc
   .record({
     channel,
     number,
@@ -190,7 +190,7 @@ const anyButton: fc.Arbitrary<Hardware> = fc
       ),
     )
   })
-const anyPad: fc.Arbitrary<Hardware> = fc
+export const anyPad: fc.Arbitrary<Hardware> = fc
   .record({
     channel,
     note: seven,
@@ -220,7 +220,7 @@ const anyPad: fc.Arbitrary<Hardware> = fc
       pressing(down, () => []),
     )
   })
-const anySlider: fc.Arbitrary<Hardware> = fc
+export const anySlider: fc.Arbitrary<Hardware> = fc
   .record({
     channel,
     number,
@@ -260,7 +260,7 @@ const anySlider: fc.Arbitrary<Hardware> = fc
       return [...select, [0xb0 + on - 1, 6, value >> 7], [0xb0 + on - 1, 38, value & 127]]
     })
   })
-const anyEncoder: fc.Arbitrary<Hardware> = fc
+export const anyEncoder: fc.Arbitrary<Hardware> = fc
   .record({
     channel,
     number,

@@ -1,0 +1,105 @@
+import { primaryOf } from './guesses'
+import { senderIn, type ListenState } from './listen'
+import { pointsOf, type Point } from './trail'
+import type { Sender } from './types'
+
+/**
+ * How something was used while a hand was at it: moved or turned, pressed, or leaned into. Few values may be presses as well as
+ * clicks or the begin of a movement: that is `unclear`.
+ */
+export type Shape = 'moved' | 'pressed' | 'leaned' | 'unclear'
+
+/** What one sender said while a hand was at something. */
+export interface Acted {
+  sender: string
+  shape: Shape
+  points: readonly Point[]
+}
+
+/** Values that follow one another so closely, in ms, are a movement; single presses are further apart. */
+const FLOWING_MS = 150
+const FEW_VALUES = 3
+/** Values that encoders say for one click, in whatever encoding. */
+const ONE_CLICK: ReadonlySet<number> = new Set([1, 63, 65, 127])
+/** Something that was touched by accident says little, beside something that was moved. */
+const [ACCIDENT, AT_LEAST] = [3, 12]
+/** This share of a movement lies between its touch and letting go. */
+const WITHIN = 0.9
+
+function shapeOf({ address, isSteps }: Sender, points: readonly Point[]): Shape {
+  const kind = address?.scope === 'channel' ? address.target.kind : null
+  if (kind === 'channelPressure' || kind === 'polyPressure') return 'leaned'
+  if (isSteps) return 'moved'
+  if (kind === null || kind === 'note' || kind === 'program') return 'pressed'
+  const flowing = points.filter(({ at, value }, index) => {
+    const before = points[index - 1]
+    return before !== undefined && at - before.at < FLOWING_MS && value !== before.value
+  })
+  if (new Set(flowing.map(({ value }) => value)).size >= FEW_VALUES) return 'moved'
+  const values = new Set(points.map(({ value }) => value))
+  return values.size === 2 && [...values].some((value) => !ONE_CLICK.has(value)) ? 'pressed' : 'unclear'
+}
+
+/**
+ * What senders have said from a time on, in ms, in the order given. A half of a pair is part of its other half; where two axes are
+ * awaited, only if that is sure.
+ */
+export function actedSince(
+  state: ListenState,
+  senders: readonly string[],
+  from: number,
+  isSurface: boolean,
+): Acted[] {
+  const keys = [...new Set(senders.map((key) => primaryOf(state, key, isSurface)))]
+  return keys.flatMap((key) => actedBy(state, key, from) ?? [])
+}
+
+/** What one sender has said from a time on, in ms; null where that is nothing. */
+export function actedBy(state: ListenState, key: string, from: number): Acted | null {
+  const sender = senderIn(state, key)
+  const points = sender ? pointsOf(sender.trail).filter(({ at }) => at >= from) : []
+  return sender && points.length > 0 ? { sender: key, shape: shapeOf(sender, points), points } : null
+}
+
+/** Does one begin before another moves, and end after it? */
+export function isTouchOf(touch: Acted, moved: Acted): boolean {
+  const [on] = touch.points
+  if (!on || touch.shape !== 'pressed') return false
+  const off = touch.points.find(({ at, mark }) => at >= on.at && mark !== on.mark)?.at
+  if (off === undefined) return false
+  const inside = moved.points.filter(({ at }) => at >= on.at && at <= off).length
+  return inside >= moved.points.length * WITHIN
+}
+
+/** Did something say so little beside a movement that nobody meant it? */
+export const isAccident = ({ shape, points }: Acted, all: readonly Acted[]): boolean =>
+  (shape === 'moved' || shape === 'unclear') &&
+  points.length <= ACCIDENT &&
+  all.some((each) => (each.shape === 'moved' || each.shape === 'leaned') && each.points.length >= AT_LEAST)
+
+/** When something was moved, in the middle, in ms. */
+export const meanTime = ({ points }: Acted): number =>
+  points.reduce((sum, { at }) => sum + at, 0) / Math.max(1, points.length)
+
+/** What was meant by one act of a hand, and what else came, in the order in which it may be meant. */
+export interface Meaning {
+  meant: Acted | null
+  others: readonly Acted[]
+}
+
+const RANK: Readonly<Record<Shape, number>> = { moved: 0, pressed: 1, unclear: 2, leaned: 3 }
+
+/**
+ * What a hand meant: of several that moved, what moved most; a movement, and not the touch before it; a blow, and not the pressure
+ * after it.
+ */
+export function meaningOf(all: readonly Acted[]): Meaning {
+  const [meant = null, ...others] = all.toSorted(
+    (a, b) => RANK[a.shape] - RANK[b.shape] || (a.shape === 'moved' ? b.points.length - a.points.length : 0),
+  )
+  // What is slid along or leaned into while a note sounds was struck for the note.
+  const note = all.find(({ sender }) => sender.includes(':note'))
+  return meant && note && note !== meant && isTouchOf(note, meant)
+    ? { meant: note, others: all.filter((each) => each !== note) }
+    : { meant, others }
+}

@@ -1,0 +1,271 @@
+import * as fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { printTag } from '../midi'
+import { layOut, usualPlan, type Control, type ControlKind } from '../rig'
+import { randomFrom } from '../testing/heard-player'
+import {
+  anyButton,
+  anyEncoder,
+  anyPad,
+  anySlider,
+  anyTrouble,
+  troubled,
+  type Hardware,
+  type Sent,
+} from '../testing/heard-streams'
+import { ASKED_CLICKS, ASKED_PRESSES, knownIn, startWalk, walk, type Known, type Walk } from '.'
+
+const EMPTY = { width: 400, height: 300, blocks: [], controls: [] }
+const steps = (kind: ControlKind, columns: number): Control[] =>
+  layOut(EMPTY, { ...usualPlan(kind), columns }, { x: 10, y: 10 }).controls
+
+const heardBy = (before: Walk, sent: readonly Sent[], isKnown = false): Walk =>
+  sent.reduce((now, { at, bytes }) => walk(now, { kind: 'message', at, bytes, isKnown }), before)
+const waited = (before: Walk, at: number): Walk => walk(before, { kind: 'time', at })
+const all = (now: Walk): string[] =>
+  now.steps.flatMap((control) =>
+    knownIn(now, control).map(
+      ({ gesture, guess, manner, state }) =>
+        `${control.id}.${gesture} ${guess.address ? printTag(guess.address) : guess.sender} ${manner?.kind ?? 'unknown'} ${state}`,
+    ),
+  )
+
+/** A movement of one CC from one end to the other and back. */
+const moved = (at: number, status: number, number: number, ms = 800): Sent[] =>
+  Array.from({ length: 80 }, (_, index) => ({
+    at: at + (index * ms) / 80,
+    bytes: [status, number, index < 40 ? index * 3 : (79 - index) * 3],
+  }))
+const held = (at: number, bytes: number[], ms: number): Sent[] => [
+  { at, bytes: [...bytes, 127] },
+  { at: at + ms, bytes: [...bytes, 0] },
+]
+const inOrder = (...sent: Sent[][]): Sent[] => sent.flat().sort((a, b) => a.at - b.at)
+
+/** What a hand does along the hardware: what was asked for. */
+const handled = (hardware: Hardware, random: () => number, at: number): Sent[] =>
+  hardware.press?.(random, at, ASKED_PRESSES) ??
+  (hardware.truth.kind === 'relative'
+    ? hardware.clicks?.(random, at, ASKED_CLICKS)
+    : hardware.sweep?.(random, at)) ??
+  []
+
+const KINDS = [
+  { kind: 'button', hardware: anyButton },
+  { kind: 'pad', hardware: anyPad },
+  { kind: 'fader', hardware: anySlider },
+  { kind: 'knob', hardware: anySlider },
+  { kind: 'encoder', hardware: anyEncoder },
+] as const
+
+describe('going along the hardware', () => {
+  it('gives every control its own sender in order, and is never sure of what is not so', () => {
+    let [sure, count] = [0, 0]
+    const row = fc.constantFrom(...KINDS).chain(({ kind, hardware }) =>
+      fc.record({
+        kind: fc.constant(kind),
+        // Each on a channel of its own, so that none can be taken for another.
+        row: fc.uniqueArray(hardware, {
+          minLength: 1,
+          maxLength: 4,
+          selector: ({ tag }) => tag.split(':')[0],
+        }),
+        trouble: anyTrouble,
+        seed: fc.integer(),
+      }),
+    )
+    fc.assert(
+      fc.property(row, ({ kind, row: hardware, trouble, seed }) => {
+        const random = randomFrom(seed)
+        let now = startWalk(steps(kind, hardware.length))
+        hardware.forEach((each, index) => {
+          const at = index * 20_000
+          // What is touched by accident is told apart where a movement lies beside it.
+          const touched = each.press ? 0 : trouble.touched
+          now = waited(
+            heardBy(now, troubled(handled(each, random, at), { ...trouble, touched }, random)),
+            at + 19_000,
+          )
+        })
+        const found = now.steps.map((control) => knownIn(now, control))
+        found.forEach((known, index) => {
+          const own = hardware[index]
+          const [first] = known
+          if (!own || !first) return
+          count++
+          if (first.state !== 'sure') return
+          sure++
+          expect({ ...first.manner, tag: tagOf(first) }).toEqual({ ...own.truth, tag: own.tag })
+        })
+        expect(found.filter((known) => known.length === 1).length).toBe(hardware.length)
+      }),
+      { numRuns: 400 },
+    )
+    expect(sure / count).toBeGreaterThan(0.8)
+  })
+
+  it('takes a touch for a gesture of what it comes with, and never for the next control', () => {
+    const fader = (at: number, index: number): Sent[] =>
+      inOrder(held(at, [0xb0, 110 + index], 1100), moved(at + 150, 0xb0, 20 + index))
+    const now = waited(heardBy(startWalk(steps('fader', 2)), inOrder(fader(0, 0), fader(3000, 1))), 8000)
+    expect(all(now)).toEqual([
+      'fader-1.slide 1:cc20 swept sure',
+      'fader-1.touch 1:cc110 momentary along',
+      'fader-2.slide 1:cc21 swept sure',
+      'fader-2.touch 1:cc111 momentary along',
+    ])
+    expect([now.next, now.others]).toEqual([2, []])
+  })
+
+  it('takes a touch later, where the hand rested on it for long the first time', () => {
+    const first = inOrder(held(0, [0xb0, 110], 9000), moved(4000, 0xb0, 20))
+    const once = waited(heardBy(startWalk(steps('fader', 2)), first), 14_000)
+    expect(all(once)).toEqual(['fader-1.slide 1:cc20 swept sure'])
+    const again = inOrder(held(20_000, [0xb0, 110], 1100), moved(20_100, 0xb0, 20))
+    const twice = waited(heardBy(once, again), 30_000)
+    expect(all(twice)).toContain('fader-1.touch 1:cc110 momentary along')
+    expect(twice.next).toBe(1)
+  })
+
+  it('takes a push for the encoder that was turned before it', () => {
+    const clicks = (at: number, number: number): Sent[] =>
+      [1, 1, 1, 1, 1, 127, 127, 127, 127, 127].map((value, index) => ({
+        at: at + index * 120,
+        bytes: [0xb0, number, value],
+      }))
+    const pushes = (at: number, number: number): Sent[] =>
+      Array.from({ length: 6 }, (_, index) => held(at + index * 700, [0xb0, number], 120)).flat()
+    const touched = (at: number, ms: number): Sent[] => held(at, [0xb0, 90], ms)
+    const sent = inOrder(
+      touched(0, 1600),
+      clicks(200, 30),
+      pushes(4000, 50),
+      clicks(12_000, 31),
+      pushes(16_000, 51),
+    )
+    const now = waited(heardBy(startWalk(steps('encoder', 3)), sent), 30_000)
+    expect(all(now)).toEqual([
+      'encoder-1.turn 1:cc30 relative sure',
+      'encoder-1.touch 1:cc90 momentary along',
+      'encoder-1.push 1:cc50 momentary sure',
+      'encoder-2.turn 1:cc31 relative sure',
+      'encoder-2.push 1:cc51 momentary sure',
+    ])
+    expect(now.next).toBe(2)
+  })
+
+  it('tells the axes of a surface by which is moved across first, at once or one after the other', () => {
+    const both = inOrder(held(0, [0xb0, 92], 3000), moved(100, 0xb0, 12), moved(1200, 0xb0, 45))
+    const once = waited(heardBy(startWalk(steps('xy', 1)), both), 9000)
+    expect(all(once)).toEqual([
+      'xy-1.x 1:cc12 swept sure',
+      'xy-1.y 1:cc45 swept sure',
+      'xy-1.touch 1:cc92 momentary along',
+    ])
+    const apart = inOrder(moved(0, 0xb0, 12), moved(4000, 0xb0, 13))
+    expect(all(waited(heardBy(startWalk(steps('xy', 1)), apart), 9000))).toEqual([
+      'xy-1.x 1:cc12 swept sure',
+      'xy-1.y 1:cc13 swept sure',
+    ])
+  })
+
+  it('gives a pad its pressure, also where all pads of a channel share it', () => {
+    const pad = (at: number, note: number): Sent[] => [
+      { at, bytes: [0x90, note, 90] },
+      ...Array.from({ length: 12 }, (_, index) => ({ at: at + 60 + index * 20, bytes: [0xd0, index * 10] })),
+      { at: at + 500, bytes: [0x80, note, 64] },
+    ]
+    const now = waited(heardBy(startWalk(steps('pad', 2)), inOrder(pad(0, 36), pad(3000, 37))), 9000)
+    expect(all(now).map((line) => line.split(' ').slice(0, 2).join(' '))).toEqual([
+      'pad-1.strike 1:note36',
+      'pad-1.pressure 1:pressure',
+      'pad-2.strike 1:note37',
+      'pad-2.pressure 1:pressure',
+    ])
+  })
+
+  it('takes all keys of a keyboard together, from the lowest to the highest', () => {
+    const keys = [48, 84, 60, 72].flatMap((note, index) => [
+      { at: index * 900, bytes: [0x90, note, 60 + index] },
+      { at: index * 900 + 200, bytes: [0x80, note, 64] },
+    ])
+    const now = waited(heardBy(startWalk(steps('keybed', 1)), keys), 9000)
+    const [known] = now.steps[0] ? knownIn(now, now.steps[0]) : []
+    expect(known?.keys).toEqual({ low: 48, high: 84 })
+  })
+
+  it('leaves what the template has already, and what was drawn before, where it is', () => {
+    const known = heardBy(startWalk(steps('fader', 2)), moved(0, 0xb0, 20), true)
+    expect([all(waited(known, 5000)), known.next]).toEqual([[], 0])
+    const drawn = waited(heardBy(startWalk(steps('fader', 2)), moved(0, 0xb0, 20)), 5000)
+    const again = waited(heardBy(drawn, moved(6000, 0xb0, 20)), 12_000)
+    expect([again.next, again.belongs, again.last]).toEqual([1, drawn.belongs, 'fader-1'])
+  })
+
+  it('can be moved on, and takes back what was wrong', () => {
+    const now = waited(
+      heardBy(walk(startWalk(steps('fader', 3)), { kind: 'go', to: 1 }), moved(0, 0xb0, 20)),
+      5000,
+    )
+    expect([all(now), now.next]).toEqual([['fader-2.slide 1:cc20 swept sure'], 2])
+    const back = walk(now, { kind: 'forget', control: 'fader-2' })
+    expect([all(back), back.next]).toEqual([[], 1])
+    expect(all(waited(heardBy(back, moved(9000, 0xb0, 20)), 15_000))).toEqual([
+      'fader-2.slide 1:cc20 swept sure',
+    ])
+  })
+
+  it('is not taken in by a neighbour that was touched, a press in place of a movement, or clocks', () => {
+    const touched = inOrder(moved(0, 0xb0, 20), [{ at: 300, bytes: [0xb0, 21, 64] }])
+    const one = waited(heardBy(startWalk(steps('fader', 2)), touched), 5000)
+    expect([all(one), one.others]).toEqual([['fader-1.slide 1:cc20 swept sure'], ['1:cc21']])
+    const press = waited(heardBy(startWalk(steps('fader', 2)), held(0, [0xb0, 60], 90)), 5000)
+    expect([all(press), press.others, press.next]).toEqual([[], ['1:cc60'], 0])
+    const ticks = Array.from({ length: 200 }, (_, index) => ({ at: index * 21, bytes: [0xf8] }))
+    expect(all(waited(heardBy(startWalk(steps('button', 2)), ticks), 9000))).toEqual([])
+  })
+
+  it('is not sure of three presses of what is held, which are as many messages as six of what goes on and off', () => {
+    const presses = (times: number, ms: number): Sent[] =>
+      Array.from({ length: times }, (_, index) => held(index * 700, [0xb0, 60], ms)).flat()
+    const lazy = waited(heardBy(startWalk(steps('button', 2)), presses(3, 120)), 9000)
+    expect(all(lazy)[0]).toMatch(/open$/)
+    const asked = waited(heardBy(startWalk(steps('button', 2)), presses(6, 120)), 9000)
+    expect(all(asked)).toEqual(['button-1.press 1:cc60 momentary sure'])
+  })
+
+  it('never breaks, loses its place or takes one sender twice, whatever comes', () => {
+    const bytes = fc.oneof(
+      fc.tuple(fc.integer({ min: 0x80, max: 0xef }), fc.nat(127), fc.nat(127)),
+      fc.tuple(fc.constantFrom(0xf8, 0xfa, 0xfe)),
+      fc.tuple(fc.constant(0xf0), fc.nat(127), fc.constant(0xf7)),
+    )
+    fc.assert(
+      fc.property(
+        fc.constantFrom(
+          ...KINDS.map(({ kind }) => kind),
+          'xy' as const,
+          'keybed' as const,
+          'joystick' as const,
+        ),
+        fc.array(fc.tuple(fc.nat(900), bytes), { maxLength: 300 }),
+        (kind, stream) => {
+          let at = 0
+          let now = startWalk(steps(kind, 3))
+          for (const [gap, message] of stream) {
+            at += gap % 3 === 0 ? gap : gap % 12
+            now = walk(now, { kind: 'message', at, bytes: [...message], isKnown: gap % 17 === 0 })
+          }
+          now = waited(now, at + 10_000)
+          expect(now.act).toBeNull()
+          expect(now.next).toBeGreaterThanOrEqual(0)
+          expect(now.next).toBeLessThanOrEqual(now.steps.length)
+          for (const { control } of Object.values(now.belongs))
+            expect(now.steps.some(({ id }) => id === control)).toBe(true)
+        },
+      ),
+    )
+  })
+})
+
+const tagOf = ({ guess }: Known): string => (guess.address ? printTag(guess.address) : '')
