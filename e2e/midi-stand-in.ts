@@ -45,10 +45,11 @@ export const MIDI_STAND_IN = `(() => {
       this.connection = 'open'
       this.sent.push([...data])
     }
-    deliver(data) {
+    deliver(data, at) {
       if (this.connection !== 'open' || (data[0] === 0xf0 && !this.access.sysexEnabled)) return
       const event = new Event('midimessage')
       event.data = Uint8Array.from(data)
+      if (at !== undefined) Object.defineProperty(event, 'timeStamp', { value: at })
       this.dispatchEvent(event)
     }
   }
@@ -73,6 +74,10 @@ export const MIDI_STAND_IN = `(() => {
     },
     deliver(id, ...messages) {
       for (const access of midi.accesses) for (const message of messages) access.port(id).deliver(message)
+    },
+    /** A message that the hardware sent at a time of performance.now(). */
+    deliverAt(id, at, message) {
+      for (const access of midi.accesses) access.port(id).deliver(message, at)
     },
     sent: (id) => midi.accesses.flatMap((access) => access.port(id)?.sent ?? []),
     isHeard: (id) => midi.accesses.some((access) => access.port(id)?.listening > 0),

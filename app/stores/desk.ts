@@ -23,7 +23,15 @@ import {
 import type { AnalysisView } from '~/workers/analysis'
 import { useRigStore } from './rig'
 
-export type SidePanel = 'selection' | 'findings' | 'draw' | 'templates' | 'controller' | 'teach'
+export type SidePanel =
+  | 'selection'
+  | 'findings'
+  | 'draw'
+  | 'templates'
+  | 'controller'
+  | 'teach'
+  | 'draw-by-moving'
+  | 'learn-by-moving'
 
 /** What the Desk shows and what is selected on it: one selection for surface, sentence and lattice. */
 export const useDeskStore = defineStore('desk', () => {

@@ -2,10 +2,23 @@ import { defineStore } from 'pinia'
 import { moved, snapMove, type Control, type Id } from '#core/rig'
 import { useDeskStore } from './desk'
 
+/** Controls that wait to be moved, and how another of them is made next. */
+export interface Waiting {
+  controller: Id
+  controls: readonly Control[]
+  next: Id | null
+  choose: (id: Id) => void
+}
+
 /** What is being drawn on the surface and not yet made: a ghost of new controls, a drag, a new size. */
 export const useDrawStore = defineStore('draw', () => {
   const desk = useDeskStore()
   const ghost = shallowRef<readonly Control[]>([])
+  /** Controls of a controller that are drawn when they are moved: in their places, one of them next. */
+  const waiting = shallowRef<Waiting | null>(null)
+  /** Those of one controller. */
+  const waitingOf = (id: Id | undefined): Waiting | null =>
+    waiting.value?.controller === id ? waiting.value : null
   const drag = shallowRef<{ dx: number; dy: number } | null>(null)
   const resize = shallowRef<{ dw: number; dh: number } | null>(null)
 
@@ -40,5 +53,5 @@ export const useDrawStore = defineStore('draw', () => {
     return new Map()
   })
 
-  return { ghost, drag, resize, isDrawing, placing }
+  return { ghost, waiting, waitingOf, drag, resize, isDrawing, placing }
 })

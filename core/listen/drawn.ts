@@ -9,6 +9,8 @@ import {
   type Control,
   type Controller,
   type GestureKind,
+  type Message,
+  type Place,
   type Rig,
   type RigEdit,
   type Showing,
@@ -29,22 +31,36 @@ function gesturesWith(control: Control, known: readonly Known[]): GestureKind[] 
   return [...gestures, ...more].filter((gesture) => has.has(gesture))
 }
 
-/** What a control sends where it stands now, gesture by gesture, where that differs from what was heard. */
-export function messagesHeard(
+/** What a gesture was heard to send beside what is written where it stands now. */
+export interface Compared {
+  known: Known
+  at: Place
+  written: Message | null
+  /** Null for what cannot be written, as SysEx. */
+  heard: Message | null
+  isSame: boolean
+}
+
+/** Every gesture of a control that was heard and has a place in what shows, with what is written there. */
+export function comparedWith(
   { controller, showing }: Pick<DrawnOn, 'controller' | 'showing'>,
   control: Control,
   known: readonly Known[],
-): RigEdit[] {
-  return known.flatMap((each): RigEdit[] => {
+): Compared[] {
+  return known.flatMap((each): Compared[] => {
     const at = shownPlace(controller, showing, `${control.id}.${each.gesture}`)
     if (!at) return []
-    const before = assignmentsAt(controller, at)?.[at.gesture]?.messages[0] ?? null
-    const message = knownMessage(each, before, controller.homeChannel)
-    return message && JSON.stringify(message) !== JSON.stringify(before)
-      ? [{ type: 'message', at, index: 0, message }]
-      : []
+    const written = assignmentsAt(controller, at)?.[at.gesture]?.messages[0] ?? null
+    const heard = knownMessage(each, written, controller.homeChannel)
+    return [{ known: each, at, written, heard, isSame: JSON.stringify(heard) === JSON.stringify(written) }]
   })
 }
+
+/** What writes down what was heard, where it differs from what is written. */
+export const writingDown = (all: readonly Compared[]): RigEdit[] =>
+  all.flatMap(({ at, heard, isSame }) =>
+    heard && !isSame ? [{ type: 'message' as const, at, index: 0, message: heard }] : [],
+  )
 
 /**
  * What draws a control that was moved, in its place and with what it sends; of one that stands already, what has been heard of it
@@ -60,19 +76,34 @@ export function drawnBy(
   const { id: model, surface } = modelOf(rig, controller)
   const gestures = gesturesWith(control, known)
   const there = surface.controls.find(({ id }) => id === control.id)
-  const messages = messagesHeard({ controller, showing }, control, known)
+  const messages = writingDown(comparedWith({ controller, showing }, control, known))
   if (there) {
     const isMore = gestures.some((gesture) => !there.gestures.includes(gesture))
     const set: RigEdit = { type: 'controls-set', model, controls: [{ id: control.id, set: { gestures } }] }
     return isMore ? [set, ...messages] : messages
   }
+  return [...addedTo({ rig, controller }, control, block, gestures), ...messages]
+}
+
+/** What puts a control on the surface that is not there, with its block where that is new. */
+export function addedTo(
+  { rig, controller }: Pick<DrawnOn, 'rig' | 'controller'>,
+  control: Control,
+  block: Block | null,
+  gestures: readonly GestureKind[],
+): RigEdit[] {
+  const { id: model, surface } = modelOf(rig, controller)
   const { width, height } = grownSurface(surface, [control])
   const isLarger = width !== surface.width || height !== surface.height
   const isNewBlock = block !== null && surface.blocks.every(({ id }) => id !== block.id)
   return [
     ...(isLarger ? [{ type: 'surface-set' as const, model, width, height }] : []),
-    { type: 'controls-add', model, controls: [{ ...control, gestures }], blocks: isNewBlock ? [block] : [] },
-    ...messages,
+    {
+      type: 'controls-add',
+      model,
+      controls: [{ ...control, gestures: [...gestures] }],
+      blocks: isNewBlock ? [block] : [],
+    },
   ]
 }
 

@@ -5,10 +5,11 @@ export { ASKED_CLICKS, ASKED_PRESSES, type Ask, type Manner } from './types'
 export { messageFor } from './written'
 export { ASK_WORDS, COMPANION_WORDS, guessFacts, mannerWords } from './words'
 export type { Point } from './trail'
-export { drawnBy, drawnLabel, messagesHeard, type DrawnOn } from './drawn'
+export { addedTo, comparedWith, drawnBy, drawnLabel, writingDown, type Compared, type DrawnOn } from './drawn'
 export { knownMessage, type Known } from './known'
 export { hasGesture, missingOf } from './settle'
 export {
+  finishWalk,
   knownIn,
   QUIET_MS,
   RUN_MS,
@@ -18,3 +19,4 @@ export {
   type Walk,
   type WalkEvent,
 } from './walk'
+export { doneBy, movedBy, MOVEMENT_START, type Meant, type Movement } from './movement'

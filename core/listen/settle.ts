@@ -25,8 +25,8 @@ export const hasGesture = (belongs: Belongings, id: Id, gesture: GestureKind): b
   Object.values(belongs).some((each) => each.control === id && each.gesture === gesture)
 
 /** Can a control have a gesture besides those that it always has? */
-const canHave = (control: Control, gesture: GestureKind): boolean =>
-  control.gestures.includes(gesture) || KIND_FACTS[control.kind].more.includes(gesture)
+const canHave = ({ adds }: Walk, control: Control, gesture: GestureKind): boolean =>
+  control.gestures.includes(gesture) || (adds && KIND_FACTS[control.kind].more.includes(gesture))
 
 const FEW_VALUES = 3
 const FEW_CLICKS = 2
@@ -61,7 +61,7 @@ function give(dealing: Dealing, acted: Acted, control: Control, gesture: Gesture
 function giveCompanions(dealing: Dealing, control: Control, main: Acted, all: readonly Acted[]): void {
   const { belongs } = dealing
   const isFree = (gesture: GestureKind): boolean =>
-    canHave(control, gesture) && !hasGesture(belongs, control.id, gesture)
+    canHave(dealing.walk, control, gesture) && !hasGesture(belongs, control.id, gesture)
   const touch = isFree('touch') ? dealing.rest.find((each) => isTouchOf(each, main)) : undefined
   if (touch) give(dealing, touch, control, 'touch')
   const leaned = all.find(({ shape }) => shape === 'leaned')
@@ -84,7 +84,7 @@ const goesWith = (leaned: Acted, main: Acted): boolean =>
 /** Encoders and sticks are pushed after they were turned: that is no control of its own. */
 function givePush(dealing: Dealing): boolean {
   const before = dealing.walk.steps.find(({ id }) => id === dealing.last)
-  if (!before || !KIND_FACTS[before.kind].more.includes('push')) return false
+  if (!before || !canHave(dealing.walk, before, 'push')) return false
   if (hasGesture(dealing.belongs, before.id, 'push') || missingOf(dealing.belongs, before).length > 0)
     return false
   const pressed = dealing.rest.find(({ shape }) => shape === 'pressed')

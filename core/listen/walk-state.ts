@@ -15,6 +15,8 @@ export interface Walk {
   /** The one that is next: an index of `steps`, or their number when all is done. */
   next: number
   belongs: Belongings
+  /** May a control get gestures that it does not have yet, such as its touch? */
+  adds: boolean
   /** What a hand is at and nothing is known of: from when, when something came last (ms), and what sends. */
   act: { from: number; last: number; senders: readonly string[] } | null
   /** What is pressed again and again: since when, and when last (ms). */

@@ -13,7 +13,7 @@ import {
   type Hardware,
   type Sent,
 } from '../testing/heard-streams'
-import { ASKED_CLICKS, ASKED_PRESSES, knownIn, startWalk, walk, type Known, type Walk } from '.'
+import { ASKED_CLICKS, ASKED_PRESSES, finishWalk, knownIn, startWalk, walk, type Known, type Walk } from '.'
 
 const EMPTY = { width: 400, height: 300, blocks: [], controls: [] }
 const steps = (kind: ControlKind, columns: number): Control[] =>
@@ -115,6 +115,17 @@ describe('going along the hardware', () => {
       'fader-2.touch 1:cc111 momentary along',
     ])
     expect([now.next, now.others]).toEqual([2, []])
+  })
+
+  it('gives no control a gesture that it does not have, where it is only learned', () => {
+    const sent = inOrder(held(0, [0xb0, 110], 1100), moved(150, 0xb0, 20))
+    const now = waited(heardBy(startWalk(steps('fader', 2), { adds: false }), sent), 8000)
+    expect([all(now), now.others]).toEqual([['fader-1.slide 1:cc20 swept sure'], ['1:cc110']])
+    const sensing = steps('fader', 1).map((each) => ({
+      ...each,
+      gestures: [...each.gestures, 'touch' as const],
+    }))
+    expect(all(waited(heardBy(startWalk(sensing, { adds: false }), sent), 8000))).toHaveLength(2)
   })
 
   it('takes a touch later, where the hand rested on it for long the first time', () => {
@@ -232,6 +243,14 @@ describe('going along the hardware', () => {
     expect(all(lazy)[0]).toMatch(/open$/)
     const asked = waited(heardBy(startWalk(steps('button', 2)), presses(6, 120)), 9000)
     expect(all(asked)).toEqual(['button-1.press 1:cc60 momentary sure'])
+  })
+
+  it('is finished at once where the player does not wait: what was pressed is looked at', () => {
+    const presses = Array.from({ length: 6 }, (_, index) => held(index * 700, [0xb0, 60], 120)).flat()
+    const open = heardBy(startWalk(steps('button', 1)), presses)
+    expect(all(open)[0]).toMatch(/open$/)
+    expect(all(finishWalk(open))).toEqual(['button-1.press 1:cc60 momentary sure'])
+    expect(finishWalk(startWalk([]))).toEqual(startWalk([]))
   })
 
   it('never breaks, loses its place or takes one sender twice, whatever comes', () => {

@@ -30,15 +30,23 @@ const ENDLESS_MS = 6000
 /** Presses are one run while they are no further apart, in ms. */
 export const RUN_MS = 1600
 
-/** Begin to go along controls in order. What was known from before stays known. */
+/**
+ * Begin to go along controls in order. What was known from before stays known. Where `adds` is false, controls keep to the gestures
+ * that they have.
+ */
 export const startWalk = (
   steps: readonly Control[],
-  before: { heard: ListenState; belongs: Belongings } = { heard: LISTEN_START, belongs: {} },
+  {
+    heard = LISTEN_START,
+    belongs = {},
+    adds = true,
+  }: { heard?: ListenState; belongs?: Belongings; adds?: boolean } = {},
 ): Walk => ({
-  heard: before.heard,
+  heard,
   steps,
-  next: nextOpen(steps, before.belongs, 0),
-  belongs: before.belongs,
+  next: nextOpen(steps, belongs, 0),
+  belongs,
+  adds,
   act: null,
   presses: null,
   others: [],
@@ -142,6 +150,9 @@ function settled(walk: Walk): Walk {
         presses: { name: nameIn(after.heard, pressed).name, from: act.from, last: act.last },
       }
 }
+
+/** The player is done with everything: what was begun is looked at as it is. */
+export const finishWalk = (walk: Walk): Walk => endRun(settled(walk))
 
 function timePassed(walk: Walk, at: number): Walk {
   const after = isOver(walk, at) ? settled(walk) : walk

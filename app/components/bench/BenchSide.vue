@@ -3,11 +3,14 @@
 const bench = useBenchStore()
 const ports = usePortsStore()
 const listening = useListeningStore()
+const moving = useMovingStore()
 type Side = 'moves' | 'listen' | 'destinations' | 'ports'
-const side = ref<Side>('moves')
+const route = useRoute()
+/** Led to the ports from elsewhere. */
+const side = ref<Side>(route.query.side === 'ports' ? 'ports' : 'moves')
 const tabs = computed(() => [
   { id: 'moves' as const, name: 'What moves' },
-  { id: 'listen' as const, name: 'Find out', hint: listening.isOn ? 'on' : undefined },
+  { id: 'listen' as const, name: 'Find out', hint: listening.isOn || moving.job !== null ? 'on' : undefined },
   {
     id: 'destinations' as const,
     name: 'Destinations',
@@ -26,7 +29,7 @@ const wrong = computed(
       <TabStrip v-model="side" :tabs="tabs" label="What is shown beside the surface" attribute="data-side" />
     </header>
     <WhatMoves v-if="side === 'moves'" />
-    <LazyBenchListen v-else-if="side === 'listen'" />
+    <LazyBenchFindOut v-else-if="side === 'listen'" />
     <LazyBenchDestinations v-else-if="side === 'destinations'" />
     <LazyBenchPorts v-else />
   </aside>

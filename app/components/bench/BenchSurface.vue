@@ -1,8 +1,16 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { standsAt } from '#core/bench'
-import { CONTROL_KIND_NAME, controlName, modelOf, splitGestureKey, type Control } from '#core/rig'
+import {
+  CONTROL_KIND_NAME,
+  controlName,
+  grownSurface,
+  modelOf,
+  splitGestureKey,
+  type Control,
+} from '#core/rig'
 import { figureOf, movedGesture } from '~/lib/bench/figure'
+import { inkedPaths } from '#core/sheets/drawing'
 import { litControls } from '~/lib/bench/lit'
 import { keyAreas } from '~/lib/keys'
 
@@ -13,9 +21,14 @@ const frame = useTemplateRef('frame')
 const { width, height } = useElementSize(frame)
 const PADDING = 14
 
-const surface = computed(() =>
-  rigs.rig && bench.controller ? modelOf(rigs.rig, bench.controller).surface : null,
-)
+const draw = useDrawStore()
+const waiting = computed(() => draw.waitingOf(bench.controller?.id))
+/** What waits to be moved, to be drawn. */
+const ghosts = computed<readonly Control[]>(() => waiting.value?.controls ?? [])
+const surface = computed(() => {
+  const own = rigs.rig && bench.controller ? modelOf(rigs.rig, bench.controller).surface : null
+  return own && ghosts.value.length > 0 ? { ...own, ...grownSurface(own, ghosts.value) } : own
+})
 const controls = computed<readonly Control[]>(() => surface.value?.controls ?? [])
 const scale = computed(() =>
   surface.value && width.value > 0
@@ -121,6 +134,16 @@ const drawn = computed(() =>
         class="fill-raised stroke-line"
       />
       <g
+        v-for="control in ghosts"
+        :key="`ghost-${control.id}`"
+        class="ghost"
+        :class="control.id === waiting?.next && 'next'"
+        data-testid="ghost"
+        @click="waiting?.choose(control.id)"
+      >
+        <path v-for="(path, index) in inkedPaths(control, scale)" :key="index" :d="path.d" />
+      </g>
+      <g
         v-for="{ control, figure, area, keys, light, label, spoken } in drawn"
         :key="control.id"
         role="button"
@@ -184,6 +207,16 @@ const drawn = computed(() =>
 .surface-ground {
   background-image: radial-gradient(var(--line) 0.9px, transparent 1px);
   background-size: 13px 13px;
+}
+.ghost > * {
+  fill: var(--marker);
+  fill-opacity: 0.25;
+  stroke: var(--ink);
+  stroke-dasharray: 3 2.5;
+}
+.ghost.next > * {
+  fill-opacity: 1;
+  stroke-dasharray: none;
 }
 .played {
   cursor: pointer;

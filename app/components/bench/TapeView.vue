@@ -58,7 +58,8 @@ const drawn = computed(() =>
         x: x(hole.to.at),
         text: `${Math.min(hole.from.value, hole.to.value) + 1} to ${Math.max(hole.from.value, hole.to.value) - 1} skipped`,
       },
-      isFollowed: lane.gesture === bench.gesture && lane.controller === bench.controller?.id,
+      isFollowed:
+        lane.gesture !== null && lane.gesture === bench.gesture && lane.controller === bench.controller?.id,
     }
   }),
 )

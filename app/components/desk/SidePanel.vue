@@ -13,6 +13,7 @@ const desk = useDeskStore()
     <LazyTemplatesPanel v-else-if="desk.panel === 'templates'" />
     <LazyControllerPanel v-else-if="desk.panel === 'controller'" />
     <LazyTeachPanel v-else-if="desk.panel === 'teach'" />
+    <LazyMovingPanel v-else-if="desk.panel === 'draw-by-moving' || desk.panel === 'learn-by-moving'" />
     <LazyManyPanel v-else-if="desk.selectedIds.length > 1" />
     <LazySentencePanel v-else-if="desk.control" />
     <EmptySelection v-else />

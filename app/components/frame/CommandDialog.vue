@@ -86,6 +86,8 @@ const commands = computed<Command[]>(() => [
       ]
     : []),
   { name: 'Draw the surface', about: 'of the controller shown', run: panel('draw') },
+  { name: 'Draw by moving', about: 'real hardware, control after control', run: panel('draw-by-moving') },
+  { name: 'Learn by moving', about: 'what the controls really send', run: panel('learn-by-moving') },
   { name: 'Templates, stacks and layers', about: 'of the controller shown', run: panel('templates') },
   { name: 'The controller itself', about: 'name, home channel, abilities', run: panel('controller') },
   {

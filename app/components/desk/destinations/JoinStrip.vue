@@ -5,6 +5,7 @@ import { itemName } from '~/lib/destinations/board'
 
 /** What would be joined to what, and the button that does it. */
 const joining = useJoiningStore()
+const joins = useJoinByMovingStore()
 const desk = useDeskStore()
 const rigs = useRigStore()
 
@@ -26,10 +27,22 @@ const hint = computed(() => {
     ? 'Now pick what is to be moved. Shift picks a run, the space bar one more.'
     : ''
 })
+/** What is picked waits for controls to be moved, in order. */
+function joinByMoving(): void {
+  if (!joining.destination) return
+  const wanted = joining.chosen.map((item) => ({ name: itemName(item), target: item.target }))
+  joins.begin(joining.destination.id, joining.list === 'parameters' ? joining.scopeId : null, wanted)
+  joining.pick([])
+}
 </script>
 
 <template>
-  <footer class="border-line flex h-9 shrink-0 items-center gap-2 border-t px-4" data-testid="join-strip">
+  <LazyJoinByMoving v-if="joins.isOn" />
+  <footer
+    v-else
+    class="border-line flex h-9 shrink-0 items-center gap-2 border-t px-4"
+    data-testid="join-strip"
+  >
     <template v-if="desk.selected.length > 0">
       <span class="max-w-72 truncate font-medium" data-testid="join-controls">{{ controls }}</span>
       <ArrowRight :size="14" class="text-soft shrink-0" aria-label="to" />
@@ -37,9 +50,16 @@ const hint = computed(() => {
     <span class="max-w-96 truncate font-medium" data-testid="join-things">{{ things }}</span>
     <span class="text-soft truncate">{{ hint }}</span>
     <UiButton
+      v-if="joining.chosen.length > 0"
+      class="ml-auto"
+      data-testid="join-by-moving-now"
+      :disabled="!rigs.canEdit"
+      @click="joinByMoving"
+      >Join by moving</UiButton
+    >
+    <UiButton
       v-if="joining.chosen.length > 0 && joining.places.length > 0"
       look="strong"
-      class="ml-auto"
       data-testid="join-now"
       :disabled="!rigs.canEdit"
       @click="joining.join()"

@@ -1,6 +1,14 @@
 <script setup lang="ts">
 import { Plus } from '@lucide/vue'
-import { KIND_FACTS, layOut, placeFor, usualPlan, type BlockPlan, type ControlKind } from '#core/rig'
+import {
+  CONTROL_KIND_NAME,
+  KIND_FACTS,
+  layOut,
+  placeFor,
+  usualPlan,
+  type BlockPlan,
+  type ControlKind,
+} from '#core/rig'
 
 const desk = useDeskStore()
 const draw = useDrawStore()
@@ -43,8 +51,10 @@ onBeforeUnmount(() => {
 
 const count = computed(() => plan.value.rows * plan.value.columns)
 const label = computed(() => {
-  const { name, plural } = KIND_FACTS[kind.value]
-  return count.value === 1 ? `Add 1 ${name.toLowerCase()}` : `Add ${count.value} ${plural.toLowerCase()}`
+  const { plural } = KIND_FACTS[kind.value]
+  return count.value === 1
+    ? `Add 1 ${CONTROL_KIND_NAME[kind.value]}`
+    : `Add ${count.value} ${plural.toLowerCase()}`
 })
 function make(): void {
   if (made.value) add(label.value, made.value.controls, made.value.block ? [made.value.block] : [])

@@ -18,6 +18,9 @@ const desk = useDeskStore()
         ><X :size="15"
       /></UiButton>
     </header>
+    <UiButton class="mt-2" data-testid="draw-by-moving" @click="desk.panel = 'draw-by-moving'"
+      >Draw by moving the hardware</UiButton
+    >
     <DrawSelected v-if="desk.selected.length > 0" class="mt-3" />
     <DrawAdd class="mt-3" />
     <DrawSurfaceSize class="mt-3" />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Pin, PinOff, Power } from '@lucide/vue'
+import { Hand, Pin, PinOff, Power } from '@lucide/vue'
 import { printTag } from '#core/midi'
 import {
   changeProgrammed,
@@ -177,11 +177,14 @@ function pin(): void {
       </p>
       <p class="tag text-soft mt-1">{{ sentTags }}</p>
       <NumberingForm class="mt-3" :programmed="programmed" @change="apply" />
-      <div class="mt-3 flex gap-1.5">
+      <div class="mt-3 flex flex-wrap gap-1.5">
         <UiButton @click="pin"
           ><PinOff v-if="allPinned" :size="13" /><Pin v-else :size="13" />{{
             allPinned ? 'Unpin' : 'Pin'
           }}</UiButton
+        >
+        <UiButton data-testid="learn-by-moving" @click="desk.panel = 'learn-by-moving'"
+          ><Hand :size="13" />Learn by moving</UiButton
         >
         <UiButton data-testid="turn-off" @click="edit(`Turn off ${title}`, turnOff(programmedNow))"
           ><Power :size="13" />Send nothing</UiButton

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Plus } from '@lucide/vue'
+import { Hand, Plus } from '@lucide/vue'
 import { printTag } from '#core/midi'
 import {
   addressOf,
@@ -103,6 +103,13 @@ function remove(index: number): void {
           label="Another message at another moment"
           @click="add"
           ><Plus :size="13" />moment</UiButton
+        >
+        <UiButton
+          look="plain"
+          class="px-1.5!"
+          label="Learn what it sends by moving the hardware"
+          @click="desk.panel = 'learn-by-moving'"
+          ><Hand :size="13" />learn</UiButton
         >
       </div>
     </template>

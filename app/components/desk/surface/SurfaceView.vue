@@ -10,6 +10,9 @@ const { width, height } = useElementSize(frame)
 const PADDING = 9
 
 const draw = useDrawStore()
+const waiting = computed(() => draw.waitingOf(desk.controller?.id))
+/** What is to be: laid out, or waiting to be moved. */
+const ghosts = computed<readonly Control[]>(() => [...draw.ghost, ...(waiting.value?.controls ?? [])])
 useSurfaceDrag(() => scale.value)
 
 const surface = computed(() => desk.model?.surface)
@@ -28,7 +31,9 @@ const controls = computed<readonly Control[]>(() => {
 /** What is drawn: the surface, and the room that a ghost would need. */
 const extent = computed(() => {
   const { value } = surface
-  return value && draw.ghost.length > 0 ? grownSurface(value, draw.ghost) : (value ?? { width: 0, height: 0 })
+  return value && ghosts.value.length > 0
+    ? grownSurface(value, ghosts.value)
+    : (value ?? { width: 0, height: 0 })
 })
 
 const { zoom, zoomTo, isPanning, isSpaceHeld } = useZoom(frame)
@@ -173,7 +178,14 @@ function onKey(event: KeyboardEvent): void {
         />
         <SurfaceControls :drawn="drawn" />
         <LazyHeardMarks v-if="desk.heard.length > 0" :scale="scale" />
-        <g v-for="control in draw.ghost" :key="`ghost-${control.id}`" class="ghost" data-testid="ghost">
+        <g
+          v-for="control in ghosts"
+          :key="`ghost-${control.id}`"
+          class="ghost"
+          :class="control.id === waiting?.next && 'next'"
+          data-testid="ghost"
+          @click="waiting?.choose(control.id)"
+        >
           <path v-for="(path, index) in inkedPaths(control, scale)" :key="index" :d="path.d" />
         </g>
         <rect
@@ -211,6 +223,10 @@ function onKey(event: KeyboardEvent): void {
   fill-opacity: 0.25;
   stroke: var(--ink);
   stroke-dasharray: 3 2.5;
+}
+.ghost.next > * {
+  fill-opacity: 1;
+  stroke-dasharray: none;
 }
 .surface-ground {
   background-image: radial-gradient(var(--line) 0.9px, transparent 1px);

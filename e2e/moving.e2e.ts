@@ -1,0 +1,211 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { writeRig } from '../core/rig/parse'
+import { readRig } from '../core/rig'
+import { testController, testDestination, testRig } from '../core/testing/rigs'
+import { By, importText, setField, startSession, type Session } from './browser'
+import { clicked, flipped, held, playedBy, setOff, swept, touched, type Timed } from './hand-played'
+import { MIDI_STAND_IN } from './midi-stand-in'
+
+/** A controller of which nothing is drawn yet, and something that it is to move. */
+const RIG = testRig(
+  [testController('a', {}, { name: 'Tallow 19' })],
+  [testDestination('d', { name: 'Ondrel' })],
+  {
+    name: 'By moving',
+    models: [
+      {
+        id: 'plain',
+        name: 'Tallow 19',
+        abilities: { connection: 'usb', relativeEncodings: ['twos-complement'] },
+        surface: { width: 260, height: 60, controls: [] },
+      },
+    ],
+  },
+)
+const PORT = 'in-1'
+
+let page: Session
+beforeAll(async () => {
+  page = await startSession()
+  await page.devTools('Page.addScriptToEvaluateOnNewDocument', { source: MIDI_STAND_IN })
+  await page.go('/desk')
+  await page.find('[data-testid=surface]')
+  await importText(page, 'moving.json', writeRig(RIG))
+  await page.go('/bench?side=ports')
+  await page.click('[data-testid=ask-ports]')
+  await page.driver.executeScript(`midi.plug('${PORT}', 'Tallow in', 'input')`)
+  await pick('[data-port="a/out"]', 'Tallow in')
+  await page.waitFor('it to be heard', () => page.driver.executeScript(`return midi.isHeard('${PORT}')`))
+})
+afterAll(() => page.quit())
+
+async function pick(selector: string, name: string): Promise<void> {
+  await page.click(`${selector} button`)
+  const option = By.xpath(`//*[@role="option"][contains(normalize-space(.), "${name}")]`)
+  await page.waitFor(`the option ${name}`, async () => (await page.driver.findElements(option)).length > 0)
+  await page.driver.findElement(option).click()
+}
+const play = (timed: readonly Timed[]): Promise<unknown> => playedBy(page, PORT, timed)
+const drawn = (): Promise<string> => page.text('[data-testid=moving-drawn]')
+/** Choose what is drawn next. */
+async function next(kind: string, columns: number): Promise<void> {
+  if ((await page.count('[data-testid=something-else]')) > 0) await page.click('[data-testid=something-else]')
+  await page.driver.findElement(By.css(`#moving-kind option[value=${kind}]`)).click()
+  await setField(page, '[data-testid=moving-columns]', String(columns))
+  await page.click('[data-testid=begin-drawing]')
+}
+/** The rig as it is saved, in the file whose name ends so. */
+async function rigNow(ending: string) {
+  await page.click('[data-testid=rig-menu]')
+  await page.press('Export')
+  const read = readRig(await page.downloaded(ending))
+  if (!read.ok) throw new Error('the file cannot be read')
+  return read.rig
+}
+
+describe('a controller that is drawn by moving it', () => {
+  it('is off until it is switched on, and then shows the place that is next', async () => {
+    await page.click('[data-side=listen]')
+    await page.click('[data-moving=draw]')
+    await play(swept(20))
+    expect(await page.count('[data-testid=bench-surface] [data-control]')).toBe(0)
+    await next('fader', 8)
+    expect(await page.count('[data-testid=ghost]')).toBe(8)
+    expect(await page.text('[data-testid=moving-next]')).toMatch(/Fader 1, 1 of 8/)
+  })
+
+  it('gets faders, buttons of three kinds, an encoder and a surface in under two minutes', async () => {
+    const began = Date.now()
+    for (let fader = 0; fader < 8; fader++) await play(swept(20 + fader))
+    expect(await page.text('[data-testid=moving-next]')).toMatch(/All of these are done/)
+    await next('button', 8)
+    for (let button = 0; button < 3; button++) await play(held(102 + button))
+    for (let button = 3; button < 6; button++) await play(flipped(102 + button))
+    for (let button = 6; button < 8; button++) await play(setOff(102 + button, 100))
+    await next('encoder', 1)
+    await play(touched(90, clicked(70)))
+    await play(held(91))
+    await next('xy', 1)
+    await play(touched(92, [...swept(74), ...swept(71, 1100)]))
+    await page.waitFor('the surface to be drawn', async () => (await drawn()).includes('1:cc71'))
+    expect(Date.now() - began).toBeLessThan(120_000)
+  })
+
+  it('is what the hardware is, control by control', async () => {
+    await page.waitFor('the last presses to be looked at', async () => !(await drawn()).includes('not sure'))
+    const rig = await rigNow('by-moving.json')
+    const [model] = rig.models
+    const base = rig.controllers[0]?.templates[0]?.base ?? {}
+    const told = (model?.surface.controls ?? []).flatMap(({ id, gestures }) =>
+      gestures.map((gesture) => {
+        const message = base[`${id}.${gesture}`]?.messages[0]
+        return message?.kind === 'cc'
+          ? `${id}.${gesture} cc${message.number} ${message.behaviour.kind} ${message.range.low}-${message.range.high}`
+          : `${id}.${gesture} nothing`
+      }),
+    )
+    expect(told).toEqual([
+      ...Array.from({ length: 8 }, (_, index) => `fader-${index + 1}.slide cc${20 + index} absolute 0-127`),
+      ...[1, 2, 3].map((index) => `button-${index}.press cc${101 + index} momentary 0-127`),
+      ...[4, 5, 6].map((index) => `button-${index}.press cc${101 + index} toggle 0-127`),
+      ...[7, 8].map((index) => `button-${index}.press cc${101 + index} trigger 100-100`),
+      'encoder-1.turn cc70 relative 0-127',
+      'encoder-1.push cc91 momentary 0-127',
+      'encoder-1.touch cc90 momentary 0-127',
+      'xy-1.x cc74 absolute 0-127',
+      'xy-1.y cc71 absolute 0-127',
+      'xy-1.touch cc92 momentary 0-127',
+    ])
+    expect(model?.surface.blocks.map(({ label, columns }) => `${label} ${columns}`)).toEqual([
+      'Faders 8',
+      'Buttons 8',
+    ])
+  })
+
+  it('leaves a place out, takes the last one back, and only lights up what is known', async () => {
+    await next('knob', 3)
+    await page.click('[data-testid=leave-out]')
+    await play(swept(80))
+    await page.waitFor('the second knob', async () => (await drawn()).startsWith('Knob 2'))
+    await play(swept(20))
+    expect(await page.text('[data-testid=moving-next]')).toMatch(/Knob 3, 3 of 3/)
+    await page.click('[data-testid=take-back]')
+    await page.waitFor('it to be next again', async () =>
+      (await page.text('[data-testid=moving-next]')).includes('Knob 2, 2 of 3'),
+    )
+    expect(await page.count('[data-control=knob-2]')).toBe(0)
+    await play(swept(81))
+    await page.waitFor('another in its place', async () => (await drawn()).includes('1:cc81'))
+    await page.click('[data-testid=stop-moving]')
+    expect(await page.count('[data-testid=ghost]')).toBe(0)
+  })
+})
+
+describe('a controller that is learned by moving it', () => {
+  it('lays what is sent beside what is written, one control of a block after the other', async () => {
+    await page.click('[data-moving=learn]')
+    await pick('[data-testid=learn-which]', 'Faders')
+    await page.click('[data-testid=begin-learning]')
+    await play(swept(20))
+    await play(touched(110, swept(61)))
+    await page.waitFor('the touch to be left out', async () =>
+      (await page.text('[data-testid=moving-others]')).includes('1:cc110'),
+    )
+    await play(swept(62))
+    const learned = (): Promise<string> => page.text('[data-testid=moving-learned]')
+    await page.waitFor('the third', async () => (await learned()).includes('1:cc62'))
+    expect(await learned()).toMatch(
+      /Fader 1[\s\S]*It sends what is written[\s\S]*Fader 2[\s\S]*written: Slide sends CC 21[\s\S]*heard: Slide sends CC 61/,
+    )
+  })
+
+  it('writes one down, and keeps the other as it is written', async () => {
+    await page.click('[data-testid=write-heard]')
+    await page.waitFor('it to be written', async () => (await page.count('[data-testid=write-heard]')) === 1)
+    await page.click('[data-testid=keep-written]')
+    await page.waitFor('both', async () => {
+      const text = await page.text('[data-testid=moving-learned]')
+      return /Fader 2[\s\S]*It sends what is written[\s\S]*Fader 3[\s\S]*Kept: change the hardware/.test(text)
+    })
+    await page.click('[data-testid=stop-moving]')
+  })
+})
+
+describe('on the Desk', () => {
+  const nav = (name: string): Promise<void> => page.press(name)
+
+  it('draws by moving too, with the next place on the surface, and names by a pattern', async () => {
+    await nav('Desk')
+    await page.find('[data-testid=surface]')
+    await page.click('[data-tool=draw]')
+    await page.click('[data-testid=draw-by-moving]')
+    await setField(page, '#moving-names', 'Send {a}')
+    await next('knob', 2)
+    expect(await page.count('[data-testid=surface] [data-testid=ghost]')).toBe(2)
+    await play(swept(86))
+    await page.waitFor('the first', async () => (await drawn()).startsWith('Send a'))
+    await page.click('[data-testid=stop-moving]')
+    expect(await page.count('[data-testid=surface] [data-testid=ghost]')).toBe(0)
+  })
+
+  it('joins what is picked to the control that is moved, and not to its touch; another is taken instead', async () => {
+    await page.click('[data-lens=destinations]')
+    await page.click('[data-board-item=p1]')
+    await page.click('[data-testid=join-by-moving-now]')
+    expect(await page.text('[data-testid=join-by-moving]')).toMatch(/Now move the control for One/)
+    // The encoder is touched, turned, and let go.
+    await play(touched(90, clicked(70)))
+    await page.waitFor('it to be joined', async () =>
+      (await page.text('[data-testid=joined-last]')).includes('One is moved by Encoder 1'),
+    )
+    const joined = async (): Promise<Array<string | null>> =>
+      (await rigNow('(1).json')).mappings.map(({ gesture, parameter }) => `${gesture} ${parameter}`)
+    expect(await joined()).toEqual(['a/encoder-1.turn p1'])
+    await page.driver.findElement(By.css('[data-take-instead]')).click()
+    await page.waitFor('the touch in its place', async () =>
+      (await page.text('[data-testid=joined-last]')).includes('One is moved by Encoder 1 touch'),
+    )
+    await page.click('[data-testid=stop-joining]')
+    expect(await page.count('[data-testid=join-by-moving]')).toBe(0)
+  })
+})
