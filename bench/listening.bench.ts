@@ -1,12 +1,14 @@
 import * as fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { guessesOf, listen, LISTEN_START } from '../core/listen'
+import { guessesOf, listen, LISTEN_START, startWalk, walk } from '../core/listen'
+import { layOut, usualPlan } from '../core/rig'
 import { played, tagOf } from '../core/testing/heard-player'
 import { anyHardware, anyTrouble } from '../core/testing/heard-streams'
 
 const [A_SECOND, ROOM] = [3000, 10]
 const SECONDS = 10
 const STREAMS = 20_000
+const NOTHING = { width: 400, height: 300, blocks: [], controls: [] }
 
 it('a listener keeps up with ten streams of 3,000 messages a second', () => {
   let seed = 1
@@ -39,13 +41,23 @@ it('a listener keeps up with ten streams of 3,000 messages a second', () => {
   const guesses = guessesOf(state)
   const guessing = performance.now() - began
   const share = ms / (SECONDS * 1000)
+  const { controls } = layOut(NOTHING, { ...usualPlan('fader'), columns: 32 }, { x: 0, y: 0 })
+  const set = performance.now()
+  messages.reduce(
+    (now, bytes, index) =>
+      walk(now, { kind: 'message', at: (index * 1000) / A_SECOND, bytes, isKnown: false }),
+    startWalk(controls),
+  )
+  const along = (performance.now() - set) / (SECONDS * 1000)
   console.log(
     [
       `${messages.length.toLocaleString('en')} messages, which come in ${SECONDS} s, are heard in ${ms.toFixed(0)} ms: ${(share * 100).toFixed(1)} % of one core (figure: ${100 / ROOM} %)`,
+      `The same while 32 controls are drawn: ${(along * 100).toFixed(1)} % of one core`,
       `All ${guesses.length} guesses: ${guessing.toFixed(0)} ms`,
     ].join('\n'),
   )
   expect(share).toBeLessThan(1 / ROOM)
+  expect(along).toBeLessThan(1 / ROOM)
 })
 
 it('a listener is right where it is sure, and sure after three gestures at most', () => {

@@ -181,6 +181,30 @@ describe('a capture', () => {
     await page.waitFor('its reach', async () => (await page.text('[data-testid=tape]')).includes('0–99'))
   })
 
+  it('of bare bytes is listened to the same way, and says that it has no times', async () => {
+    const bytes = Array.from({ length: 100 }, (_, value) => [0xb0, 85, value]).flat()
+    await openCapture('stream.syx', Uint8Array.from(bytes))
+    await page.waitFor('it to be open', async () =>
+      (await page.text('[data-testid=capture]')).includes('stream.syx'),
+    )
+    expect(await page.text('[data-testid=capture]')).toMatch(/100 messages[\s\S]*it has no times/)
+    await page.click('[data-side=listen]')
+    await page.click('[data-testid=listen]')
+    await page.click('[data-testid=capture-play]')
+    await page.waitFor('what it is', async () =>
+      (await page.text('[data-testid=find-out]')).includes('1:cc85'),
+    )
+    await page.waitFor('it to be sure', async () => (await page.text('[data-testid=how-sure]')) === 'sure')
+    await page.click('[data-testid=stop-listening]')
+    await openCapture('cut.syx', Uint8Array.from(bytes.slice(0, -1)))
+    await page.waitFor('it to be refused', async () =>
+      /cut\.syx[\s\S]*At byte 297, a message ends before it is whole/.test(
+        await page.text('[data-testid=capture-refused]'),
+      ),
+    )
+    await page.click('[data-testid=capture-refused] button')
+  })
+
   it('that is broken is refused whole with the place, and what was open stays', async () => {
     await openCapture('broken.mid', kept.slice(0, kept.length - 20))
     expect(await page.text('[data-testid=capture-refused]')).toMatch(/broken\.mid[\s\S]*at byte \d+/)
@@ -197,7 +221,7 @@ describe('a capture', () => {
       /list\.csv[\s\S]*needs the columns ms and Bytes/.test(await page.text('[data-testid=capture-refused]')),
     )
     await page.click('[data-testid=capture-refused] button')
-    expect(await page.text('[data-testid=capture]')).toMatch(/sweep\.csv/)
+    expect(await page.text('[data-testid=capture]')).toMatch(/stream\.syx/)
     expect(await page.errors()).toEqual([])
   })
 })

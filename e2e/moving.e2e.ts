@@ -171,6 +171,23 @@ describe('a controller that is learned by moving it', () => {
   })
 })
 
+describe('a control that sends nothing', () => {
+  it('is asked about after a while, marked, and gone past', async () => {
+    await pick('[data-testid=learn-which]', 'Buttons')
+    await page.click('[data-testid=begin-learning]')
+    expect(await page.text('[data-testid=moving-next]')).toMatch(/Button 1, 1 of 8/)
+    await page.waitFor('the question', async () =>
+      (await page.text('[data-testid=moving-silent]')).includes('Nothing has come for 12 s'),
+    )
+    await page.click('[data-testid=mark-silent]')
+    await page.waitFor('the next one', async () =>
+      (await page.text('[data-testid=moving-next]')).includes('Button 2, 2 of 8'),
+    )
+    expect(await page.count('.silent[data-control=button-1]')).toBe(1)
+    await page.click('[data-testid=stop-moving]')
+  })
+})
+
 describe('on the Desk', () => {
   const nav = (name: string): Promise<void> => page.press(name)
 

@@ -1,7 +1,9 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { idsFrom, Key, selectControls, startSession, type Session } from './browser'
+import { By, idsFrom, Key, selectControls, setField, startSession, type Session } from './browser'
+import { held, playedBy, swept, touched } from './hand-played'
+import { MIDI_STAND_IN } from './midi-stand-in'
 
 const FOLDER = join('docs', 'screenshots')
 const SETTLE_MS = 500
@@ -37,14 +39,6 @@ it('the Desk, light and dark', async () => {
   await page.click('[data-control="fader-2"]')
   await page.find('aside [data-fix]')
   await keep('desk-night')
-})
-
-it('pads with the lattice of notes', async () => {
-  await inTheme('vellum', '/desk', '[data-testid=lattice]')
-  await page.press('Pelluna 36')
-  await page.press('Notes')
-  await page.click('[data-control="pad-35"]')
-  await keep('desk-pads-notes')
 })
 
 it('the findings', async () => {
@@ -118,9 +112,6 @@ it('lights, roles and the light key, light and dark', async () => {
     await page.press('the selected ones active')
     if (theme === 'night') continue
     await keep('lights')
-    await inTheme(theme, '/sheets', '[data-testid=sheet]')
-    await page.click('[data-sheet=lights]')
-    await keep('light-key')
   }
   await page.driver.executeScript(`localStorage.setItem('deft-lattice/lens', 'addresses')`)
   await page.go('/desk')
@@ -179,6 +170,33 @@ it('the Bench, light and dark', async () => {
     await page.find('[data-lane]')
     await keep(theme === 'vellum' ? 'bench' : 'bench-night')
   }
+})
+
+it('drawing by moving, and finding out', async () => {
+  await page.devTools('Page.addScriptToEvaluateOnNewDocument', { source: MIDI_STAND_IN })
+  await inTheme('vellum', '/bench?side=ports', '[data-testid=bench-surface]')
+  await page.press('Umbrek 6')
+  await page.click('[data-testid=ask-ports]')
+  await page.driver.executeScript(`midi.plug('in-1', 'Umbrek in', 'input')`)
+  await page.click('[data-port^="umbrek/"] button')
+  await page.driver
+    .findElement(By.xpath(`//*[@role="option"][contains(normalize-space(.), "Umbrek in")]`))
+    .click()
+  await page.waitFor('it to be heard', () => page.driver.executeScript(`return midi.isHeard('in-1')`))
+  await page.click('[data-side=listen]')
+  await page.click('[data-moving=draw]')
+  await setField(page, '[data-testid=moving-columns]', '6')
+  await page.click('[data-testid=begin-drawing]')
+  await playedBy(page, 'in-1', swept(102))
+  await playedBy(page, 'in-1', touched(110, swept(103)))
+  await playedBy(page, 'in-1', swept(104))
+  await keep('draw-by-moving')
+  await page.click('[data-testid=stop-moving]')
+  await page.click('[data-moving=one]')
+  await page.click('[data-testid=listen]')
+  await playedBy(page, 'in-1', held(106))
+  await page.driver.executeScript(`document.documentElement.dataset.theme = 'night'`)
+  await keep('find-out-night')
 })
 
 it('the first hour: a new controller, and the next step', async () => {

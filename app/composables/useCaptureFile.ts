@@ -4,7 +4,7 @@ import { useFileDialog } from '@vueuse/core'
 export function useCaptureFile(): () => void {
   const capture = useCaptureStore()
   const dialog = useFileDialog({
-    accept: '.mid,.midi,.csv,audio/midi,text/csv',
+    accept: '.mid,.midi,.csv,.syx,.bin,.raw,audio/midi,text/csv',
     multiple: false,
     reset: true,
   })

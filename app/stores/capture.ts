@@ -16,6 +16,8 @@ export interface OpenCapture {
   count: number
   /** Its length in ms. */
   ms: number
+  /** False where the file has no times. */
+  isTimed: boolean
 }
 
 /** What is due is sent so often, in ms. */
@@ -54,20 +56,21 @@ export const useCaptureStore = defineStore('capture', () => {
     try {
       const read = await own.result
       if (read && !read.ok) refused.value = { name: file.name, message: read.message }
-      if (read?.ok) take(file.name, read.tracks)
+      if (read?.ok) take(file.name, read.tracks, read.isTimed)
     } catch (error) {
       refused.value = { name: file.name, message: readFailure(error) }
     } finally {
       if (incoming.value?.stop === own.stop) incoming.value = null
     }
   }
-  function take(name: string, tracks: readonly NamedTrack[]): void {
+  function take(name: string, tracks: readonly NamedTrack[], isTimed: boolean): void {
     if (!rigs.rig) return
     stop()
     at.value = 0
     capture.value = {
       name,
       tracks,
+      isTimed,
       owners: ownersOf(rigs.rig, tracks),
       count: tracks.reduce((sum, { messages }) => sum + messages.length, 0),
       ms: tracks.reduce((most, { messages }) => Math.max(most, messages.at(-1)?.at ?? 0), 0),

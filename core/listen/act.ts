@@ -50,8 +50,14 @@ export function actedSince(
   from: number,
   isSurface: boolean,
 ): Acted[] {
-  const keys = [...new Set(senders.map((key) => primaryOf(state, key, isSurface)))]
+  const keys = [...new Set(senders.map((key) => spokenFor(state, senders, key, isSurface)))]
   return keys.flatMap((key) => actedBy(state, key, from) ?? [])
+}
+
+/** The sender that a half belongs to: one that came with it, or to which it surely belongs. */
+function spokenFor(state: ListenState, senders: readonly string[], key: string, isSurface: boolean): string {
+  const other = primaryOf(state, key, isSurface)
+  return other === key || senders.includes(other) ? other : primaryOf(state, key, true)
 }
 
 /** What one sender has said from a time on, in ms; null where that is nothing. */

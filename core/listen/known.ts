@@ -11,6 +11,8 @@ export interface Known {
   guess: Guess
   /** What it most likely is; null where nothing that such a control can be explains it. */
   manner: Manner | null
+  /** What else such a control can be explains it as well. */
+  others: readonly Manner[]
   /**
    * `sure` where nothing else that such a control can be explains it; `along` for what goes with a movement, which two hands can
    * do as well.
@@ -78,13 +80,14 @@ export function knownOf(
   const manners = mannersOf(control, gesture)
   const fitting = guess.fitting.filter(({ kind }) => manners.has(kind))
   const believed = guess.believed.filter(({ kind }) => manners.has(kind))
-  const [manner = null] = fitting
+  const [manner = null, ...others] = fitting
   const isSure = manner !== null && fitting.length === 1 && believed.length === 1 && guess.beside === null
   const state = isAlong(gesture) ? 'along' : isSure ? 'sure' : 'open'
   return {
     gesture,
     guess,
     manner,
+    others,
     state,
     ask: state === 'open' ? askOf(guess, manners) : null,
     keys: control.kind === 'keybed' ? spanOf(heard, senders) : null,

@@ -158,7 +158,7 @@ export function settle(walk: Walk): Walk {
   if (!walk.act) return walk
   const step = walk.steps[walk.next]
   const isSurface = step !== undefined && missingOf(walk.belongs, step).length > 1
-  const all = actedSince(walk.heard, walk.act.senders, walk.act.from, isSurface)
+  const all = actedSince(walk.heard, [...walk.act.senders], walk.act.from, isSurface)
   const meant = all.filter((each) => !isAccident(each, all))
   const dealing: Dealing = {
     walk,

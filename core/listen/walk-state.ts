@@ -7,7 +7,7 @@ export type Belongings = Readonly<
   Record<string, { control: Id; gesture: GestureKind; sender: string; program: number | null }>
 >
 
-/** A player goes along the hardware, control after control: what was heard of each. Plain data. */
+/** A player goes along the hardware, control after control: what was heard of each. Never changed in place. */
 export interface Walk {
   heard: ListenState
   /** What is to be moved, in order. */
@@ -18,7 +18,7 @@ export interface Walk {
   /** May a control get gestures that it does not have yet, such as its touch? */
   adds: boolean
   /** What a hand is at and nothing is known of: from when, when something came last (ms), and what sends. */
-  act: { from: number; last: number; senders: readonly string[] } | null
+  act: { from: number; last: number; senders: ReadonlySet<string> } | null
   /** What is pressed again and again: since when, and when last (ms). */
   presses: { name: string; from: number; last: number } | null
   /** What came with what was moved last, and belongs to nothing. */

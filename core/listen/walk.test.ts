@@ -205,6 +205,28 @@ describe('going along the hardware', () => {
     expect(known?.keys).toEqual({ low: 48, high: 84 })
   })
 
+  it('takes a CC that is 32 above another for a control of its own, and for a half only with its MSB', () => {
+    const two = waited(
+      heardBy(startWalk(steps('fader', 2)), inOrder(moved(0, 0xb0, 16), moved(4000, 0xb0, 48))),
+      9000,
+    )
+    expect(all(two).map((line) => line.split(' ').slice(0, 2).join(' '))).toEqual([
+      'fader-1.slide 1:cc16',
+      'fader-2.slide 1:cc48',
+    ])
+    // Which it is can be told when the first one is moved again by itself.
+    const again = waited(heardBy(two, moved(12_000, 0xb0, 16)), 18_000)
+    expect(all(again)).toEqual(['fader-1.slide 1:cc16 swept sure', 'fader-2.slide 1:cc48 swept sure'])
+    const whole = Array.from({ length: 200 }, (_, index) => [
+      { at: index * 8, bytes: [0xb0, 16, (index * 67) >> 7] },
+      { at: index * 8 + 1, bytes: [0xb0, 48, (index * 67) & 127] },
+    ]).flat()
+    const one = waited(heardBy(startWalk(steps('fader', 2)), whole), 9000)
+    expect(all(one)).toEqual(['fader-1.slide 1:cc16+48 swept sure'])
+    const fine = waited(heardBy(one, [{ at: 20_000, bytes: [0xb0, 48, 5] }]), 30_000)
+    expect([fine.next, fine.others]).toEqual([1, []])
+  })
+
   it('leaves what the template has already, and what was drawn before, where it is', () => {
     const known = heardBy(startWalk(steps('fader', 2)), moved(0, 0xb0, 20), true)
     expect([all(waited(known, 5000)), known.next]).toEqual([[], 0])

@@ -2,7 +2,8 @@ import type { Control, GestureKind, Id } from '../rig'
 import { actedBy } from './act'
 import { primaryOf } from './guesses'
 import { knownOf, type Known } from './known'
-import { listen, LISTEN_START, type ListenState } from './listen'
+import { PAIR_DISTANCE } from '../midi'
+import { listen, LISTEN_START, senderIn, type ListenState } from './listen'
 import { missingOf, nextOpen, settle } from './settle'
 import { alternating } from './theories/alternating'
 import type { Point } from './trail'
@@ -72,7 +73,7 @@ function isHeld({ heard, act, steps, next, belongs }: Walk): boolean {
   const step = steps[next]
   const [wanted] = step ? missingOf(belongs, step) : []
   if (!act || wanted === undefined || wanted === 'press') return false
-  return act.senders.some((key) => {
+  return [...act.senders].some((key) => {
     const acted = actedBy(heard, key, act.from)
     return acted?.points.length === 1 && acted.shape !== 'leaned'
   })
@@ -139,7 +140,7 @@ function settled(walk: Walk): Walk {
   const { act } = walk
   if (!act) return walk
   const after = settle(walk)
-  const pressed = act.senders.findLast((key) => {
+  const pressed = [...act.senders].findLast((key) => {
     const own = after.belongs[nameIn(after.heard, key).name]
     return own !== undefined && PRESSED.has(own.gesture)
   })
@@ -160,8 +161,26 @@ function timePassed(walk: Walk, at: number): Walk {
 }
 
 function withActed(walk: Walk, act: NonNullable<Walk['act']>, sender: string, at: number): Walk {
-  const senders = act.senders.includes(sender) ? act.senders : [...act.senders, sender]
+  const senders = act.senders.has(sender) ? act.senders : new Set([...act.senders, sender])
   return { ...walk, act: { ...act, last: at, senders } }
+}
+
+/** An LSB that comes so soon after the MSB, in ms, comes with it. */
+const TOGETHER_MS = 30
+
+/** The name by which something that was heard belongs to a control; null where it belongs to none. */
+function ownName(belongs: Belongings, heard: ListenState, key: string, at: number): string | null {
+  const { name } = nameIn(heard, key)
+  if (belongs[name]) return name
+  const address = senderIn(heard, key)?.address
+  if (address?.scope !== 'channel' || address.target.kind !== 'cc') return null
+  const { channel, target } = address
+  const msb = `${channel}:cc${target.number - PAIR_DISTANCE}`
+  if (!belongs[msb]) return null
+  const last = senderIn(heard, msb)?.trail
+  const lastAt = last?.points[last.to - 1]?.at ?? -Infinity
+  // Alone it is the other half only where that is sure: it may be a control of its own.
+  return at - lastAt <= TOGETHER_MS || primaryOf(heard, key, true) === msb ? msb : null
 }
 
 function messageHeard(before: Walk, event: Extract<WalkEvent, { kind: 'message' }>): Walk {
@@ -171,17 +190,17 @@ function messageHeard(before: Walk, event: Extract<WalkEvent, { kind: 'message' 
   // Clocks, and what only prepares another message, are nobody's.
   if (heard.last === null) return { ...walk, heard: { ...heard, last: walk.heard.last } }
   // What a hand is at is sorted when it is done: until then nothing need be known of it.
-  if (walk.act?.senders.includes(heard.last) && !walk.belongs[heard.last])
+  if (walk.act?.senders.has(heard.last) && !walk.belongs[heard.last])
     return withActed({ ...walk, heard }, walk.act, heard.last, at)
-  const { name } = nameIn(heard, primaryOf(heard, heard.last))
-  const own = walk.belongs[name]
-  if (own) {
+  const name = ownName(walk.belongs, heard, heard.last, at)
+  const own = name === null ? undefined : walk.belongs[name]
+  if (own && name !== null) {
     const after = { ...pressedAt({ ...walk, heard }, name, at, at), last: own.control }
     // A channel has one pressure, whichever pad is leaned into.
     return own.gesture === 'pressure' && walk.act ? withActed(after, walk.act, heard.last, at) : after
   }
   if (isKnown) return { ...walk, heard }
-  const act = walk.act ?? { from: at, last: at, senders: [] }
+  const act = walk.act ?? { from: at, last: at, senders: new Set<string>() }
   return withActed({ ...walk, heard, others: walk.act ? walk.others : [] }, act, heard.last, at)
 }
 

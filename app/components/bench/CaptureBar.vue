@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { Play, Square, X } from '@lucide/vue'
 
+import { RAW_APART_MS } from '#core/bench/capture/raw'
+
 /** A capture that was opened: whose it is, how far it is played, or why it was refused. */
 const capture = useCaptureStore()
 const bench = useBenchStore()
@@ -42,6 +44,9 @@ const seconds = (ms: number): string => `${(ms / 1000).toFixed(1)} s`
     >
     <span class="max-w-60 truncate font-bold">{{ capture.capture.name }}</span>
     <span class="tag text-soft text-xs">{{ capture.capture.count.toLocaleString('en') }} messages</span>
+    <span v-if="!capture.capture.isTimed" class="text-soft text-xs"
+      >it has no times: played {{ RAW_APART_MS }} ms apart</span
+    >
     <span
       v-for="(owner, track) in capture.capture.owners.slice(0, MOST_SHOWN)"
       :key="track"

@@ -60,7 +60,9 @@ function begin(): void {
     block,
   )
   isChoosing.value = false
+  void nextTick(() => now.value?.$el.scrollIntoView({ block: 'nearest' }))
 }
+const now = useTemplateRef('now')
 /** What comes next is chosen when all is done, or when the player wants something else. */
 const isChoosing = ref(false)
 const isFormShown = computed(() => !isDrawing.value || moving.next === null || isChoosing.value)
@@ -84,7 +86,7 @@ function drawSilent(): void {
 
 <template>
   <div data-testid="moving-draw">
-    <MovingNow v-if="isDrawing" class="pb-3">
+    <MovingNow v-if="isDrawing" ref="now" class="pb-3">
       <div class="flex flex-wrap gap-1.5 pt-1.5 empty:hidden">
         <UiButton v-if="!isFormShown" data-testid="something-else" @click="isChoosing = true"
           >Something else</UiButton

@@ -83,8 +83,9 @@ function shortWords(known: Known, manner: Manner): string {
 }
 
 export function knownWords(known: Known): KnownWords {
-  const { gesture, guess, manner, state, ask, keys, program } = known
-  const words = manner ? shortWords(known, manner) : 'not yet to be told'
+  const { gesture, guess, manner, others, state, ask, keys, program } = known
+  const open = state === 'open' ? others.map((each) => `or ${shortWords(known, each)}`) : []
+  const words = manner ? [shortWords(known, manner), ...open].join(', ') : 'not yet to be told'
   return {
     gesture,
     verb: gestureVerb(gesture),

@@ -17,6 +17,7 @@ describe('a capture', () => {
     expect(readCapture(writeSmf('x', messages))).toMatchObject({ ok: true, tracks: [{ messages }] })
     expect(text('Bytes;ms;Controller', 'b0 01 02;5;Syzra 24')).toEqual({
       ok: true,
+      isTimed: true,
       tracks: [{ name: 'Syzra 24', messages }],
     })
   })

@@ -46,6 +46,7 @@ export function readCaptureCsv(text: string): CaptureRead {
     return { ok: false, message: 'This capture holds no message: there is nothing to play.' }
   return {
     ok: true,
+    isTimed: true,
     tracks: [...tracks].map(([name, messages]): NamedTrack => ({
       name,
       messages: messages.toSorted((a, b) => a.at - b.at),

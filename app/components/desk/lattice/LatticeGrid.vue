@@ -194,7 +194,12 @@ const silent = computed(() => {
           ).join('')
         "
       />
-      <LatticeSelection :lattice="shown" :geometry="geometry" :marks="marks" />
+      <LazyLatticeSelection
+        v-if="desk.selectedRefs.size > 0"
+        :lattice="shown"
+        :geometry="geometry"
+        :marks="marks"
+      />
       <LazyHeardCells v-if="desk.heard.length > 0" :lattice="shown" :geometry="geometry" />
       <LatticeRowView
         v-for="(row, index) in shown.rows"

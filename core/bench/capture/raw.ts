@@ -1,0 +1,57 @@
+import { decodeWire, endWire, WIRE_START, type WireFault } from '../../midi/bytes'
+import type { TimedMessage } from '../../midi/smf'
+import type { CaptureRead } from './read'
+
+/** Bytes have no times: messages are taken to be so far apart, in ms, that nothing is read out of their rhythm. */
+export const RAW_APART_MS = 60
+/** So many messages are read at most. */
+const MOST_MESSAGES = 300_000
+const CONTROL_CHANGE = 0xb0
+const REAL_TIME = 0xf8
+const PAIR_DISTANCE = 32
+/** What chooses a parameter or a bank, or is a half of a value, comes together with the next message. */
+const CARRIERS: ReadonlySet<number> = new Set([0, 32, 6, 38, 98, 99, 100, 101])
+
+const FAULTS: Readonly<Record<WireFault['fault'], string>> = {
+  'stray-data': 'a data byte belongs to no message',
+  'cut-short': 'a message ends before it is whole',
+  'undefined-status': 'a status byte is one that MIDI does not define',
+  'sysex-unended': 'a SysEx never ends',
+  'sysex-too-long': 'a SysEx is too long',
+  'not-a-byte': 'something is no byte',
+}
+
+/** Do two messages belong together, so that no time lies between them? */
+function isTogether(
+  before: readonly number[] | undefined,
+  [status = 0, number = 0]: readonly number[],
+): boolean {
+  if (status >= REAL_TIME) return true
+  if (!before || (status & 0xf0) !== CONTROL_CHANGE || before[0] !== status) return false
+  const last = before[1] ?? 0
+  return Math.abs(last - number) === PAIR_DISTANCE || (CARRIERS.has(last) && CARRIERS.has(number))
+}
+
+/** The bytes of a stream as they were sent, one message after the other. Refused whole with the place of the first fault. */
+export function readRaw(data: Uint8Array): CaptureRead {
+  const { state, events } = decodeWire(WIRE_START, data, 0)
+  const fault = events.find((event) => event.kind === 'fault') ?? endWire(state, 0)
+  if (fault)
+    return {
+      ok: false,
+      message: `At byte ${fault.place}, ${FAULTS[fault.fault]}: these are not the bytes of a MIDI stream, or part of it is missing.`,
+    }
+  if (events.length > MOST_MESSAGES)
+    return {
+      ok: false,
+      message: `It holds ${events.length.toLocaleString('en')} messages; a capture has ${MOST_MESSAGES.toLocaleString('en')} at most.`,
+    }
+  let at = 0
+  let before: readonly number[] | undefined
+  const messages = events.map(({ bytes }): TimedMessage => {
+    if (before && !isTogether(before, bytes)) at += RAW_APART_MS
+    before = bytes
+    return { at, bytes: [...bytes] }
+  })
+  return { ok: true, tracks: [{ name: '', messages }], isTimed: false }
+}
