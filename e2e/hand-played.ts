@@ -11,8 +11,8 @@ const value = (at: number, number: number, to: number): Timed => ({ at, bytes: [
 
 /** A movement from one end to the other and back. */
 export const swept = (number: number, at = 0, ms = 900): Timed[] =>
-  Array.from({ length: 84 }, (_, index) =>
-    value(at + (index * ms) / 84, number, index < 42 ? Math.min(127, index * 3 + 1) : (83 - index) * 3),
+  Array.from({ length: 85 }, (_, index) =>
+    value(at + (index * ms) / 85, number, Math.round((1 - Math.abs(index - 42) / 42) * 127)),
   )
 /** Six presses of what sends one value while it is down and another when it is let go. */
 export const held = (number: number): Timed[] =>
