@@ -114,7 +114,10 @@ export const useBenchStore = defineStore('bench', () => {
     player = playAway({
       heard: take,
       send: (outs) => {
-        for (const [key, bytes] of outs) outside.send(key, bytes)
+        for (const [key, bytes] of outs) {
+          outside.send(key, bytes)
+          for (const listener of toldListeners) listener(key, bytes)
+        }
       },
       failed: (why) => {
         player = null
@@ -182,6 +185,13 @@ export const useBenchStore = defineStore('bench', () => {
   function onPassed(listener: (passed: readonly Passing[]) => void): () => void {
     listeners.add(listener)
     return () => listeners.delete(listener)
+  }
+
+  const toldListeners = new Set<(key: string, bytes: readonly number[]) => void>()
+  /** Be told what real hardware is told, with the key of its port, from now on; gives what ends it. */
+  function onTold(listener: (key: string, bytes: readonly number[]) => void): () => void {
+    toldListeners.add(listener)
+    return () => toldListeners.delete(listener)
   }
 
   /** Let real ports stand for some of the rig's from now on. */
@@ -343,6 +353,7 @@ export const useBenchStore = defineStore('bench', () => {
     heard,
     connect,
     onPassed,
+    onTold,
     hear,
     comeIn,
     misbehave,

@@ -78,11 +78,18 @@ export const useListeningStore = defineStore('listening', () => {
         recent.value = [last, ...recent.value.filter((each) => each !== last)].slice(0, MOST_RECENT)
     }
   }
+  function told(key: string, bytes: readonly number[]): void {
+    const id = bench.controller?.id
+    if (id && key.startsWith(`${id}/`)) tell(id, { kind: 'told', at: bench.now(), bytes })
+  }
   let stop = (): void => undefined
   function turn(on: boolean): void {
     isOn.value = on
     stop()
-    stop = on ? bench.onPassed(hear) : () => undefined
+    const ends = on ? [bench.onPassed(hear), bench.onTold(told)] : []
+    stop = () => {
+      for (const end of ends) end()
+    }
     if (!on) finish()
   }
   /** Begin anew: what was heard so far is forgotten. */

@@ -100,6 +100,11 @@ export const useMovingStore = defineStore('moving', () => {
     }
   }
 
+  function told(key: string, bytes: readonly number[]): void {
+    if (controllerId.value !== null && key.startsWith(`${controllerId.value}/`))
+      tell({ kind: 'told', at: bench.now(), bytes })
+  }
+
   /** What was known of a control, for as long as nothing more is heard of it. */
   /** Everything that was to be drawn since drawing began, with its block. */
   const wanted = new Map<Id, { control: Control; block: Block | null }>()
@@ -219,7 +224,10 @@ export const useMovingStore = defineStore('moving', () => {
     lastAt = bench.now()
     walk.value = before ? startWalk(controls, before) : startWalk(controls, { adds: what === 'draw' })
     bench.start()
-    stopHearing = bench.onPassed(hear)
+    const ends = [bench.onPassed(hear), bench.onTold(told)]
+    stopHearing = () => {
+      for (const end of ends) end()
+    }
     timer = setInterval(tick, TICK_MS)
   }
   watch(

@@ -1,7 +1,16 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { landedAt } from '../addresses'
-import { ASKED_CLICKS, ASKED_PRESSES, drawnBy, knownIn, startWalk, walk, type Walk } from '../listen'
+import {
+  ASKED_CLICKS,
+  ASKED_PRESSES,
+  drawnBy,
+  knownIn,
+  knownMessage,
+  startWalk,
+  walk,
+  type Walk,
+} from '../listen'
 import { printTag, type Message } from '../midi'
 import { decodeWire, WIRE_START } from '../midi/bytes'
 import {
@@ -61,6 +70,15 @@ const anyRow: fc.Arbitrary<Row> = fc.constantFrom<Row>(
   { kind: 'xy', columns: 1, more: [], message: cc(ABSOLUTE) },
   { kind: 'xy', columns: 1, more: ['touch'], message: cc(ABSOLUTE) },
 )
+
+/** What a player does on a keyboard: the lowest key, then the highest, each bent and leaned into. */
+const playedKeys = (gesture: string, low: number, high: number): Hand[] =>
+  [low, high].flatMap((key): Hand[] => [
+    { kind: 'press', gesture, key, force: 0.6 },
+    { kind: 'express', gesture, key, what: 'bend', to: 0.8 },
+    { kind: 'express', gesture, key, what: 'pressure', to: 0.5 },
+    { kind: 'let-go', gesture, key },
+  ])
 
 /** Numbers that no two rows share, and of which none is another’s LSB. */
 const numbers = (): (() => number) => {
@@ -192,6 +210,38 @@ function sent(rig: Rig): Record<string, string> {
     ]),
   )
 }
+
+describe('a keyboard that is gone along', () => {
+  const keyboard = { low: 36, high: 84, transpose: 0, octaveReach: 0 }
+  it.each([
+    { kind: 'span' as const, ...keyboard },
+    { kind: 'zone' as const, ...keyboard, manager: 1 as const, members: 7 },
+    { kind: 'zone' as const, ...keyboard, manager: 16 as const, members: 5 },
+  ])('is drawn with its keys, and a channel for each where it has them: $kind', (keys) => {
+    const { controls } = layOut(SIZE, usualPlan('keybed'), { x: 10, y: 10 })
+    const surface = { ...SIZE, controls }
+    const rig = testRig(
+      [testController('a', { 'keybed-1.strike': { messages: [{ kind: 'note', keys } as MessageInput] } })],
+      undefined,
+      { models: [{ id: 'plain', name: 'Plain', abilities: { connection: 'usb' }, surface }] },
+    )
+    let [bench, now, at]: [BenchState, Walk, number] = [switchedOn(rig), startWalk(controls), 0]
+    for (const hand of playedKeys('keybed-1.strike', 36, 84)) {
+      const step = playRig(rig, bench, 'a', hand, at)
+      bench = step.state
+      for (const { bytes, at: when } of step.passed)
+        for (const event of decodeWire(WIRE_START, bytes, when).events)
+          if (event.kind === 'message')
+            now = walk(now, { kind: 'message', at: when, bytes: event.bytes, isKnown: false })
+      at += 300
+    }
+    now = walk(now, { kind: 'time', at: at + 5000 })
+    const [control] = controls
+    const [known] = control ? knownIn(now, control) : []
+    expect(known && knownMessage(known, null, 1)).toMatchObject({ kind: 'note', keys })
+    expect(now.others).toEqual([])
+  })
+})
 
 describe('hardware that is gone along', () => {
   it('is drawn with the controls that it has, and with what each of them sends', () => {

@@ -1,5 +1,6 @@
 import { primaryOf } from './guesses'
 import { senderIn, type ListenState } from './listen'
+import { sysexFamily } from './sysex'
 import { pointsOf, type Point } from './trail'
 import type { Sender } from './types'
 
@@ -26,45 +27,57 @@ const [ACCIDENT, AT_LEAST] = [3, 12]
 /** This share of a movement lies between its touch and letting go. */
 const WITHIN = 0.9
 
-function shapeOf({ address, isSteps }: Sender, points: readonly Point[]): Shape {
+function shapeOf({ address, isSteps, sysex }: Sender, points: readonly Point[]): Shape {
   const kind = address?.scope === 'channel' ? address.target.kind : null
   if (kind === 'channelPressure' || kind === 'polyPressure') return 'leaned'
   if (isSteps) return 'moved'
-  if (kind === null || kind === 'note' || kind === 'program') return 'pressed'
+  if ((kind === null && !sysex) || kind === 'note' || kind === 'program') return 'pressed'
   const flowing = points.filter(({ at, value }, index) => {
     const before = points[index - 1]
     return before !== undefined && at - before.at < FLOWING_MS && value !== before.value
   })
   if (new Set(flowing.map(({ value }) => value)).size >= FEW_VALUES) return 'moved'
+  if (kind === null) return 'pressed'
   const values = new Set(points.map(({ value }) => value))
   return values.size === 2 && [...values].some((value) => !ONE_CLICK.has(value)) ? 'pressed' : 'unclear'
 }
 
+/** What is waited for: one movement, two axes, or something that is pressed. */
+export type Awaited = 'movement' | 'axes' | 'press'
+
 /**
  * What senders have said from a time on, in ms, in the order given. A half of a pair is part of its other half; where two axes are
- * awaited, only if that is sure.
+ * awaited, only if that is sure. SysEx that differ at one place are one sender, unless presses are awaited: then each is its own.
  */
 export function actedSince(
   state: ListenState,
   senders: readonly string[],
   from: number,
-  isSurface: boolean,
+  awaited: Awaited,
 ): Acted[] {
-  const keys = [...new Set(senders.map((key) => spokenFor(state, senders, key, isSurface)))]
-  return keys.flatMap((key) => actedBy(state, key, from) ?? [])
+  const keys = [...new Set(senders.map((key) => spokenFor(state, senders, key, awaited)))]
+  return keys.flatMap((key) => actedBy(state, key, from, awaited) ?? [])
 }
 
 /** The sender that a half belongs to: one that came with it, or to which it surely belongs. */
-function spokenFor(state: ListenState, senders: readonly string[], key: string, isSurface: boolean): string {
-  const other = primaryOf(state, key, isSurface)
+function spokenFor(state: ListenState, senders: readonly string[], key: string, awaited: Awaited): string {
+  if (senderIn(state, key)?.sysex) return awaited === 'press' ? key : primaryOf(state, key)
+  const other = primaryOf(state, key, awaited === 'axes')
   return other === key || senders.includes(other) ? other : primaryOf(state, key, true)
 }
 
 /** What one sender has said from a time on, in ms; null where that is nothing. */
-export function actedBy(state: ListenState, key: string, from: number): Acted | null {
+export function actedBy(
+  state: ListenState,
+  key: string,
+  from: number,
+  awaited: Awaited = 'movement',
+): Acted | null {
   const sender = senderIn(state, key)
-  const points = sender ? pointsOf(sender.trail).filter(({ at }) => at >= from) : []
-  return sender && points.length > 0 ? { sender: key, shape: shapeOf(sender, points), points } : null
+  if (!sender) return null
+  const family = awaited === 'press' ? null : sysexFamily(state, sender)
+  const points = (family?.points ?? pointsOf(sender.trail)).filter(({ at }) => at >= from)
+  return points.length > 0 ? { sender: key, shape: shapeOf(sender, points), points } : null
 }
 
 /** Does one begin before another moves, and end after it? */

@@ -4,6 +4,7 @@ import { pointsOf, type Point } from './trail'
 import { PROGRAM_THEORIES, STRUCK_THEORIES, VALUE_THEORIES } from './theories'
 import { swept } from './theories/swept'
 import { senderIn, sendersIn, type ListenState } from './listen'
+import { sysexFamily, sysexKey, type SysexFamily } from './sysex'
 import type { Ask, Halves, Manner, Sender, Theory } from './types'
 import { verdictOf, type Verdict } from './verdict'
 
@@ -26,6 +27,10 @@ export interface Guess extends Verdict {
   beside: string | null
   /** Of a pair: in which order its halves come. */
   halves: ReturnType<typeof orderOf> | null
+  /** How often it has said again what it was told, as motors and feedback do; that is no movement. */
+  answered: number
+  /** Of SysEx, the bytes between F0 and F7, with a word where its value stands; null for all else. */
+  sysex: ReadonlyArray<number | 'value'> | null
   /** Of parameters: is the number left out while it stays? Null where that cannot be told. */
   omitsNumber: boolean | null
 }
@@ -75,7 +80,33 @@ function rangeOf(
   }
 }
 
+/** One SysEx may be one value of many: it is believed to have none when it came again and again and no other did. */
+function sysexVerdict(count: number): Verdict {
+  const verdict = certainly({ kind: 'signal' })
+  return count >= FEW_BLOWS ? verdict : { ...verdict, believed: [], isConfident: false }
+}
+
+/** What SysEx that differ at one place are: a value that is moved, or messages that cannot be told apart by pressing. */
+function familyGuess(sender: Sender, { key, bytes, points }: SysexFamily): Guess {
+  const verdict = verdictOf(PROGRAM_THEORIES, { points, top: SEVEN, answers: [] })
+  const isMoved = verdict.isConfident && verdict.fitting[0]?.kind === 'swept'
+  return {
+    ...guessOf(sender),
+    sender: key,
+    points,
+    top: SEVEN,
+    sysex: bytes,
+    ...rangeOf(sender, points),
+    fitting: verdict.fitting,
+    believed: isMoved ? verdict.believed : [],
+    isConfident: isMoved,
+    asks: isMoved ? [] : ['sweep'],
+  }
+}
+const SEVEN = 127
+
 function verdictFor(sender: Sender, points: readonly Point[]): Verdict {
+  if (sender.sysex) return sysexVerdict(points.length)
   if (sender.address === null || sender.address.scope === 'system') return SIGNAL
   if (sender.isSteps) return STEPS
   return verdictOf(theoriesFor(sender), { points, top: sender.top, answers: sender.answers })
@@ -92,6 +123,8 @@ function guessOf(sender: Sender): Guess {
     ends: sender.ends,
     halves: null,
     beside: null,
+    answered: 0,
+    sysex: sender.sysex,
     omitsNumber: numbered + without < FEW_BLOWS ? null : without > 0,
     ...rangeOf(sender, points),
     ...verdictFor(sender, points),
@@ -141,6 +174,7 @@ const halvesOf = (state: ListenState, { address }: Sender): Halves | null => {
  */
 export function primaryOf(state: ListenState, key: string, mustBeSure = false): string {
   const sender = senderIn(state, key)
+  if (sender?.sysex) return sysexKey(state, key)
   const halves = sender && halvesOf(state, sender)
   const msb = halves && `${halves.channel}:cc${halves.number}`
   if (!msb || msb === key || !senderIn(state, msb)) return key
@@ -156,13 +190,16 @@ export const isDataEntry = (address: Address | null): boolean =>
 
 /** What one sender most likely is; null for the LSB of a pair, and for what was never heard. */
 export function guessFor(state: ListenState, key: string): Guess | null {
-  const guess = guessAlone(state, key)
+  const alone = guessAlone(state, key)
+  const guess = alone && { ...alone, answered: state.answers[key] ?? 0 }
   return guess && isDataEntry(guess.address) ? { ...unsettled(guess), asks: guess.asks } : guess
 }
 
 function guessAlone(state: ListenState, key: string): Guess | null {
   const sender = senderIn(state, key)
   if (!sender) return null
+  const family = sysexFamily(state, sender)
+  if (family) return family.key === key ? familyGuess(sender, family) : null
   const halves = halvesOf(state, sender)
   const isMsb =
     sender.address?.scope === 'channel' &&
@@ -175,6 +212,12 @@ function guessAlone(state: ListenState, key: string): Guess | null {
   const isPair = verdict === 'pair' && !isDataEntry(sender.address)
   if (isPair) return isMsb ? pairGuess(halves, sender) : null
   return { ...unsettled(guessOf(sender)), beside: other.key }
+}
+
+/** What a SysEx is by itself, whatever others differ from it at one place: a button has its own. */
+export function guessOfOne(state: ListenState, key: string): Guess | null {
+  const sender = senderIn(state, key)
+  return sender?.sysex ? guessOf(sender) : guessFor(state, key)
 }
 
 /** What everything that was heard most likely is. */

@@ -1,9 +1,10 @@
 import { SEVEN_MAX, type Channel, type Message, type SentMessage } from '../midi'
 import type { Control, GestureKind } from '../rig'
-import { guessFor, type Guess } from './guesses'
+import { guessFor, guessOfOne, type Guess } from './guesses'
 import { senderIn, type ListenState } from './listen'
 import type { Ask, Manner } from './types'
 import { messageAs } from './written'
+import { channelsOfKeys, zoneHeard, type HeardZone } from './zone'
 
 /** What is known of one gesture of a control that was moved. */
 export interface Known {
@@ -22,6 +23,8 @@ export interface Known {
   ask: Ask | null
   /** Of keys, the lowest and the highest that were played; of all else null. */
   keys: { low: number; high: number } | null
+  /** Of keys that have a channel each, their zone; of all else null. */
+  zone: HeardZone | null
   /** The program that is sent, where it is one. */
   program: number | null
 }
@@ -74,10 +77,13 @@ export function knownOf(
   senders: readonly string[],
   program: number | null,
 ): Known | null {
-  const [first] = senders
-  const guess = first === undefined ? null : guessFor(heard, first)
-  if (!guess) return null
+  // Of a keyboard the keys tell what it is.
+  const [first] = senders.toSorted((a, b) => Number(b.includes(':note')) - Number(a.includes(':note')))
   const manners = mannersOf(control, gesture)
+  const isPressed = manners.has('signal') && !manners.has('swept')
+  const look = isPressed ? guessOfOne : guessFor
+  const guess = first === undefined ? null : look(heard, first)
+  if (!guess) return null
   const fitting = guess.fitting.filter(({ kind }) => manners.has(kind))
   const believed = guess.believed.filter(({ kind }) => manners.has(kind))
   const [manner = null, ...others] = fitting
@@ -91,6 +97,7 @@ export function knownOf(
     state,
     ask: state === 'open' ? askOf(guess, manners) : null,
     keys: control.kind === 'keybed' ? spanOf(heard, senders) : null,
+    zone: control.kind === 'keybed' ? zoneHeard(heard, channelsOfKeys(heard, senders)) : null,
     program,
   }
 }
@@ -108,6 +115,20 @@ function spanOf(heard: ListenState, senders: readonly string[]): Known['keys'] {
       }
 }
 
+type NoteMessage = Extract<SentMessage, { kind: 'note' }>
+
+/** A note message whose keys have a channel each: it is written on the channel of their manager. */
+const inZone = (
+  message: NoteMessage,
+  keys: NonNullable<Known['keys']>,
+  { manager, members }: HeardZone,
+  homeChannel: Channel,
+): NoteMessage => ({
+  ...message,
+  channel: manager === homeChannel ? 'home' : manager,
+  keys: { kind: 'zone', transpose: 0, octaveReach: 0, ...keys, manager, members },
+})
+
 /** Before anything tells how it works, it is taken to work as most such controls do. */
 const usual = ({ gesture, guess }: Known): Manner =>
   mannersOf({ kind: 'button' }, gesture).has('trigger')
@@ -116,13 +137,15 @@ const usual = ({ gesture, guess }: Known): Manner =>
 
 /**
  * What is known as a message to be written: the one before with everything that was heard. Where it is not sure yet, as what it
- * most likely is. Null for what has no address, as SysEx.
+ * most likely is. Null for what cannot be written.
  */
 export function knownMessage(known: Known, before: Message | null, homeChannel: Channel): SentMessage | null {
-  const { guess, manner, keys, program } = known
+  const { guess, manner, keys, zone, program } = known
   const message = messageAs(guess, manner ?? usual(known), before, homeChannel)
   if (message?.kind === 'program' && program !== null) return { ...message, number: program }
-  if (message?.kind !== 'note' || !keys || message.keys.kind === 'zone') return message
+  if (message?.kind !== 'note' || !keys) return message
+  if (zone) return inZone(message, keys, zone, homeChannel)
+  if (message.keys.kind === 'zone') return message
   const span = { kind: 'span' as const, transpose: 0, octaveReach: 0 }
   return { ...message, keys: { ...(message.keys.kind === 'span' ? message.keys : span), ...keys } }
 }

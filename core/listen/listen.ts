@@ -19,6 +19,10 @@ export interface ListenState {
   asked: { ask: Ask; sender: string; points: readonly Point[] } | null
   /** The number of a parameter came just before. */
   isNumbered: boolean
+  /** What the hardware was told just now, by its bytes: when, in ms. */
+  told: Readonly<Record<string, number>>
+  /** How often a sender has said again what it had been told. */
+  answers: Readonly<Record<string, number>>
   /** Clocks and active sensing: they are no control's. */
   ticks: number
   /** What more senders said than are kept apart. */
@@ -33,6 +37,8 @@ export const LISTEN_START: ListenState = {
   last: null,
   asked: null,
   isNumbered: false,
+  told: {},
+  answers: {},
   ticks: 0,
   overflow: 0,
 }
@@ -40,6 +46,8 @@ export const LISTEN_START: ListenState = {
 export type ListenEvent =
   /** A whole message, at ms. */
   | { kind: 'message'; at: number; bytes: readonly number[] }
+  /** The hardware was told something, at ms: its lights are set, or its motors move. */
+  | { kind: 'told'; at: number; bytes: readonly number[] }
   /** The player was asked to do something with what sends so; what it has said since a time belongs to the answer. */
   | { kind: 'asked'; ask: Ask; sender: string; since?: number }
   /** The player has done it, or nothing came for long. */
@@ -76,11 +84,12 @@ interface Said {
   point: Point
   ends?: Sender['ends']
   isSteps?: boolean
+  sysex?: readonly number[]
   /** Does it say more exactly what was said before it? */
   refines?: boolean
 }
 
-const FRESH: Omit<Sender, 'key' | 'address' | 'top' | 'isSteps'> = {
+const FRESH: Omit<Sender, 'key' | 'address' | 'top' | 'isSteps' | 'sysex'> = {
   trail: EMPTY_TRAIL,
   answers: [],
   ends: null,
@@ -141,9 +150,12 @@ function saidBy(reading: Reading, at: number, bytes: readonly number[]): Said[] 
     case 'signal':
       return [{ key: printTag(reading.address), address: reading.address, top: 1, point: plain(at, 1) }]
     case 'sysex':
+      // An answer to a question is no control's.
+      if (reading.of !== 'own' && reading.of !== 'universal') return []
       return [
         {
-          key: `sysex ${reading.bytes.slice(0, KEPT_BYTES).join(' ')}`,
+          key: `sysex ${hexOf(reading.bytes)}`,
+          sysex: reading.bytes.slice(1, -1),
           address: null,
           top: 1,
           point: plain(at, 1),
@@ -161,7 +173,14 @@ function saidBy(reading: Reading, at: number, bytes: readonly number[]): Said[] 
       return []
   }
 }
-const KEPT_BYTES = 24
+/** A SysEx by its name: its bytes between F0 and F7 in hex; what is longer than any control sends is told by its beginning. */
+const hexOf = (bytes: readonly number[]): string =>
+  bytes
+    .slice(1, -1)
+    .slice(0, KEPT_BYTES)
+    .map((byte) => byte.toString(16).padStart(2, '0'))
+    .join(' ')
+const KEPT_BYTES = 32
 
 function withHalf(state: ListenState, { address, point }: Said): ListenState['halves'] {
   if (address?.scope !== 'channel' || address.target.kind !== 'cc' || typeof address.channel !== 'number')
@@ -189,6 +208,8 @@ function withSaid(state: ListenState, said: Said): ListenState {
     address: said.address,
     top: said.top,
     isSteps: said.isSteps === true,
+    // What is longer is a dump, and no control's.
+    sysex: said.sysex && said.sysex.length <= KEPT_BYTES ? said.sysex : null,
   }
   const { numbered } = before
   const isParameter =
@@ -236,11 +257,39 @@ function withAnswer(state: ListenState): ListenState {
   }
 }
 
+/** Hardware that says again what it was told says so within so long, in ms. */
+const ANSWER_MS = 100
+/** So much of what was told is kept. */
+const MOST_TOLD = 64
+
+const nameOf = (bytes: readonly number[]): string => bytes.join(' ')
+
+function toldWith(told: ListenState['told'], bytes: readonly number[], at: number): ListenState['told'] {
+  const recent = Object.entries(told).filter(([, when]) => at - when <= ANSWER_MS)
+  return { ...Object.fromEntries(recent.slice(-MOST_TOLD)), [nameOf(bytes)]: at }
+}
+const isAnswer = (told: ListenState['told'], bytes: readonly number[], at: number): boolean =>
+  at - (told[nameOf(bytes)] ?? -Infinity) <= ANSWER_MS
+
+/** What was told is told back once: it is nobody's hand. */
+function answered(
+  { told, answers }: ListenState,
+  said: readonly Said[],
+  bytes: readonly number[],
+): Pick<ListenState, 'told' | 'answers'> {
+  const { [nameOf(bytes)]: _, ...rest } = told
+  return {
+    told: rest,
+    answers: said.reduce((all, { key }) => ({ ...all, [key]: (all[key] ?? 0) + 1 }), answers),
+  }
+}
+
 /**
  * Hear one more thing of a stream. Takes and gives plain data; a message costs the same however much was heard before. Clock and
  * active sensing are counted, and are nobody's.
  */
 export function listen(state: ListenState, event: ListenEvent): ListenState {
+  if (event.kind === 'told') return { ...state, told: toldWith(state.told, event.bytes, event.at) }
   if (event.kind === 'answered') return withAnswer(state)
   if (event.kind === 'asked') {
     const { ask, sender, since } = event
@@ -251,6 +300,8 @@ export function listen(state: ListenState, event: ListenEvent): ListenState {
   const [status = 0] = event.bytes
   if (status === CLOCK || status === SENSING) return { ...state, ticks: state.ticks + 1 }
   const { state: read, reading } = readMessage(state.read, event.bytes)
+  if (isAnswer(state.told, event.bytes, event.at))
+    return { ...state, read, ...answered(state, saidBy(reading, event.at, event.bytes), event.bytes) }
   const next = { ...state, read, isNumbered: reading.kind === 'carrier' || state.isNumbered }
   return saidBy(reading, event.at, event.bytes).reduce(withSaid, next)
 }

@@ -53,7 +53,7 @@ export function doneBy(movement: Movement, at: number): { movement: Movement; me
   if (!act || (at - act.last <= QUIET_MS && at - act.from <= ENDLESS_MS)) return { movement, meant: null }
   const refOf = ({ sender }: Acted): GestureRef | undefined =>
     gestures[sender] ?? gestures[primaryOf(heard, sender)]
-  const all = actedSince(heard, act.senders, act.from, true)
+  const all = actedSince(heard, act.senders, act.from, 'axes')
   const isMeant = (acted: Acted): boolean => {
     const ref = refOf(acted)
     if (ref === undefined || kindOf(ref) === 'touch') return false

@@ -1,5 +1,6 @@
 import { KIND_FACTS, type Control, type GestureKind, type Id } from '../rig'
 import { actedBy, actedSince, isAccident, isTouchOf, meanTime, type Acted } from './act'
+import { channelsOfKeys, expressionOf, ZONE_SENDERS } from './zone'
 import { nameIn, type Belongings, type Walk } from './walk-state'
 
 const PRESSED: ReadonlySet<GestureKind> = new Set(['press', 'push', 'strike'])
@@ -93,11 +94,23 @@ function givePush(dealing: Dealing): boolean {
   return true
 }
 
-/** Every key of a keyboard is its strike, also of one that was struck before. */
+/**
+ * Every key of a keyboard is its strike, also of one that was struck before. Where each key has a channel of its own, so is what that
+ * channel says of it.
+ */
 function giveKeys(dealing: Dealing, keyboard: Control): boolean {
+  const { heard } = dealing.walk
   const notes = dealing.rest.filter(({ sender }) => sender.includes(':note'))
   for (const note of notes) give(dealing, note, keyboard, 'strike')
-  return notes.length > 0
+  const own = Object.values(dealing.belongs).flatMap(({ control, sender }) =>
+    control === keyboard.id ? [sender] : [],
+  )
+  const channels = channelsOfKeys(heard, own)
+  if (channels.size < 2) return notes.length > 0
+  const expression = expressionOf(channels)
+  const more = dealing.rest.filter(({ sender }) => expression.has(sender) || ZONE_SENDERS.has(sender))
+  for (const each of more) give(dealing, each, keyboard, 'strike')
+  return notes.length + more.length > 0
 }
 
 /** The next step that waits for something, from a place on; their number when there is none. */
@@ -157,9 +170,14 @@ function giveLateTouches(dealing: Dealing, from: number): void {
 export function settle(walk: Walk): Walk {
   if (!walk.act) return walk
   const step = walk.steps[walk.next]
-  const isSurface = step !== undefined && missingOf(walk.belongs, step).length > 1
-  const all = actedSince(walk.heard, [...walk.act.senders], walk.act.from, isSurface)
-  const meant = all.filter((each) => !isAccident(each, all))
+  const wanted = step ? missingOf(walk.belongs, step) : []
+  const isPress = wanted[0] !== undefined && PRESSED.has(wanted[0])
+  const awaited = isPress ? 'press' : wanted.length > 1 ? 'axes' : 'movement'
+  const all = actedSince(walk.heard, [...walk.act.senders], walk.act.from, awaited)
+  // What turns out to be the other half of something known is known; a pressure may be shared.
+  const isNew = ({ sender, shape }: Acted): boolean =>
+    shape === 'leaned' || walk.belongs[nameIn(walk.heard, sender).name] === undefined
+  const meant = all.filter((each) => isNew(each) && !isAccident(each, all))
   const dealing: Dealing = {
     walk,
     belongs: { ...walk.belongs },

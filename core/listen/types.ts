@@ -61,6 +61,8 @@ export interface Sender {
   /** Where it lands; null for SysEx that is no command. */
   address: Address | null
   top: number
+  /** Of SysEx, the bytes between F0 and F7. */
+  sysex: readonly number[] | null
   trail: Trail
   answers: readonly Answer[]
   /** Does it say how many steps, in place of a value? */

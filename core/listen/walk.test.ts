@@ -225,6 +225,14 @@ describe('going along the hardware', () => {
     expect(all(one)).toEqual(['fader-1.slide 1:cc16+48 swept sure'])
     const fine = waited(heardBy(one, [{ at: 20_000, bytes: [0xb0, 48, 5] }]), 30_000)
     expect([fine.next, fine.others]).toEqual([1, []])
+    // Its first half is spared at first, so that it is not known from the first message on what it is.
+    const spared = inOrder(
+      whole.slice(0, 40),
+      Array.from({ length: 6 }, (_, index) => ({ at: 800 + index * 60, bytes: [0xb0, 48, index * 3] })),
+      whole.slice(40).map((each) => ({ ...each, at: each.at + 1500 })),
+    )
+    const slow = waited(heardBy(startWalk(steps('fader', 3)), spared), 9000)
+    expect([all(slow), slow.next]).toEqual([['fader-1.slide 1:cc16+48 swept sure'], 1])
   })
 
   it('leaves what the template has already, and what was drawn before, where it is', () => {

@@ -15,6 +15,8 @@ export type { Belongings, Walk } from './walk-state'
 export type WalkEvent =
   /** A whole message, at ms; `isKnown` says that the template has it from a control already. */
   | { kind: 'message'; at: number; bytes: readonly number[]; isKnown: boolean }
+  /** The hardware was told something, at ms: what it says again of it is no movement. */
+  | { kind: 'told'; at: number; bytes: readonly number[] }
   /** Time goes on, in ms: what nothing more comes of is over. */
   | { kind: 'time'; at: number }
   /** Go to another step. */
@@ -172,7 +174,10 @@ const TOGETHER_MS = 30
 function ownName(belongs: Belongings, heard: ListenState, key: string, at: number): string | null {
   const { name } = nameIn(heard, key)
   if (belongs[name]) return name
-  const address = senderIn(heard, key)?.address
+  const { address, sysex } = senderIn(heard, key) ?? {}
+  // SysEx that differ from it at one place are of the same control.
+  const spoken = sysex ? belongs[primaryOf(heard, key)] : undefined
+  if (spoken && !PRESSED.has(spoken.gesture)) return spoken.sender
   if (address?.scope !== 'channel' || address.target.kind !== 'cc') return null
   const { channel, target } = address
   const msb = `${channel}:cc${target.number - PAIR_DISTANCE}`
@@ -227,6 +232,8 @@ export function walk(before: Walk, event: WalkEvent): Walk {
   switch (event.kind) {
     case 'message':
       return messageHeard(before, event)
+    case 'told':
+      return { ...before, heard: listen(before.heard, event) }
     case 'time':
       return timePassed(before, event.at)
     case 'go':

@@ -86,6 +86,10 @@ export function guessFacts(guess: Guess): string[] {
   if (ends === 'velocity-zero') facts.push('It ends by Note On of velocity 0.')
   if (halves === 'msb-first') facts.push('One value in two halves, MSB first.')
   if (halves === 'lsb-first') facts.push('One value in two halves, LSB first.')
+  if (guess.answered > 0)
+    facts.push(
+      `It says again what it is told: ${guess.answered} ${guess.answered === 1 ? 'time' : 'times'} so far. That was no movement.`,
+    )
   if (omitsNumber === true) facts.push('The number is left out while it stays.')
   return facts
 }

@@ -7,7 +7,7 @@ import {
   type Message,
   type SentMessage,
 } from '../midi'
-import { messageAt } from '../rig'
+import { freshMessage, messageAt } from '../rig'
 import type { Guess } from './guesses'
 import type { Manner } from './types'
 
@@ -79,6 +79,7 @@ export function messageAs(
   before: Message | null,
   homeChannel: Channel,
 ): SentMessage | null {
+  if (guess.sysex) return sysexMessage(guess.sysex, before)
   const placed = guess.address && messageAt(guess.address)
   if (!placed) return null
   const same = before && before.kind === placed.kind ? before : null
@@ -86,6 +87,12 @@ export function messageAs(
   const base: SentMessage = same ? keepingAddress(same, placed) : placed
   const channelled = isChannelMessage(base) ? withChannel(base, homed(placed, homeChannel)) : base
   return withManner(channelled, manner, guess, written)
+}
+
+/** A SysEx with its value, over the whole of its range; what was written of when it is sent stays. */
+function sysexMessage(bytes: NonNullable<Guess['sysex']>, before: Message | null): SentMessage | null {
+  const fresh = before?.kind === 'sysex' ? before : freshMessage('sysex', 'knob', 'turn')
+  return fresh.kind === 'sysex' ? { ...fresh, bytes: [...bytes], range: { low: 0, high: FULL } } : null
 }
 
 /** The channel as it is written: home where it is the home channel. */

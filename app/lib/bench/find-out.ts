@@ -3,7 +3,12 @@ import { printTag } from '#core/midi'
 import { isClose, sentenceOf, type SentenceContext } from '~/lib/sentence'
 
 /** Where what was heard lands, in writing. */
-export const guessTag = ({ address, sender }: Guess): string => (address ? printTag(address) : sender)
+export function guessTag({ address, sender, sysex }: Guess): string {
+  if (address) return printTag(address)
+  if (!sysex) return sender
+  const bytes = sysex.map((byte) => (byte === 'value' ? '··' : byte.toString(16).padStart(2, '0')))
+  return `SysEx ${bytes.join(' ')}`
+}
 
 const isStruck = ({ address }: Guess): boolean =>
   address?.scope === 'channel' && address.target.kind === 'note'

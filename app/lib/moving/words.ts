@@ -90,11 +90,17 @@ export function knownWords(known: Known): KnownWords {
     gesture,
     verb: gestureVerb(gesture),
     tag: keys && keys.low !== keys.high ? `${guessTag(guess)}–${keys.high}` : programTag(known),
-    words: keys ? 'keys' : program === null ? words : 'set off',
+    words: keys ? keyWords(known) : program === null ? words : 'set off',
     state: keys || program !== null ? 'along' : state,
     todo: ask && !keys && program === null ? ASK_WORDS[ask] : null,
   }
 }
+
+/** What is to be said of keys besides which they are. */
+const keyWords = ({ zone }: Known): string =>
+  zone
+    ? `keys, a channel for each: manager ${zone.manager}, ${zone.isTold ? '' : 'at least '}${zone.members} members`
+    : 'keys'
 
 const programTag = ({ guess, program }: Known): string =>
   program === null ? guessTag(guess) : guessTag(guess).replace(/\d+$/, String(program))
