@@ -99,6 +99,29 @@ describe('finding out what a control is', () => {
     await page.waitFor('it to be written', async () =>
       (await page.text('[data-testid=written]')).includes('It sends what is written'),
     )
+  })
+
+  it('counts the clicks of an encoder once round, and writes them down', async () => {
+    const turn = (values: readonly number[]): Promise<unknown> =>
+      page.driver.executeAsyncScript(
+        `const [values, done] = arguments
+        let next = 0
+        const timer = setInterval(() => {
+          if (next < values.length) midi.deliver('in-1', [0xb0, 119, values[next++]])
+          else { clearInterval(timer); done() }
+        }, 20)`,
+        values,
+      )
+    await turn([1, 1, 1, 1, 1, 127, 127, 127, 127, 127])
+    await page.waitFor('what came', async () => (await page.text('[data-testid=heard-tag]')) === '1:cc119')
+    expect(await page.text('[data-testid=how-sure]')).toBe('sure')
+    await page.click('[data-testid=count-clicks]')
+    await turn(Array.from({ length: 30 }, () => 1))
+    await page.click('[data-testid=done-asked]')
+    await page.waitFor('the count', async () => (await panel()).includes('30 clicks a turn'))
+    await pick('[data-testid=heard-is]', 'Wow')
+    await page.click('[data-testid=write-clicks]')
+    await page.waitFor('it to be written', async () => (await page.count('[data-testid=write-clicks]')) === 0)
     await page.click('[data-testid=stop-listening]')
   })
 })

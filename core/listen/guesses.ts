@@ -1,4 +1,4 @@
-import type { Address } from '../midi'
+import { decodeClicks, type Address } from '../midi'
 import { orderOf, pairVerdict, wholeValues, type PairVerdict } from './pairs'
 import { pointsOf, type Point } from './trail'
 import { PROGRAM_THEORIES, STRUCK_THEORIES, VALUE_THEORIES } from './theories'
@@ -27,6 +27,8 @@ export interface Guess extends Verdict {
   beside: string | null
   /** Of a pair: in which order its halves come. */
   halves: ReturnType<typeof orderOf> | null
+  /** Of what is turned by clicks, how many came when it was turned once round; null where that was not asked, or it was turned both ways. */
+  clicksATurn: number | null
   /** How often it has said again what it was told, as motors and feedback do; that is no movement. */
   answered: number
   /** Of SysEx, the bytes between F0 and F7, with a word where its value stands; null for all else. */
@@ -124,6 +126,7 @@ function guessOf(sender: Sender): Guess {
     halves: null,
     beside: null,
     answered: 0,
+    clicksATurn: null,
     sysex: sender.sysex,
     omitsNumber: numbered + without < FEW_BLOWS ? null : without > 0,
     ...rangeOf(sender, points),
@@ -182,6 +185,16 @@ export function primaryOf(state: ListenState, key: string, mustBeSure = false): 
   return verdict === 'pair' || (verdict === 'open' && !mustBeSure) ? msb : key
 }
 
+/** The clicks of the turn that was counted last. */
+function clicksCounted({ fitting, isConfident }: Guess, answers: Sender['answers']): number | null {
+  const [manner] = fitting
+  const round = answers.findLast(({ ask, points }) => ask === 'round' && points.length > 0)
+  if (!isConfident || manner?.kind !== 'relative' || !round) return null
+  const clicks = round.points.map(({ value }) => decodeClicks(manner.encoding, value))
+  const isOneWay = clicks.every((by) => by > 0) || clicks.every((by) => by < 0)
+  return isOneWay ? Math.abs(clicks.reduce((sum, by) => sum + by, 0)) : null
+}
+
 /** The data of NRPN and RPN, whose number may have come before anybody listened. */
 const DATA_ENTRY: ReadonlySet<number> = new Set([6, 38])
 
@@ -191,7 +204,11 @@ export const isDataEntry = (address: Address | null): boolean =>
 /** What one sender most likely is; null for the LSB of a pair, and for what was never heard. */
 export function guessFor(state: ListenState, key: string): Guess | null {
   const alone = guessAlone(state, key)
-  const guess = alone && { ...alone, answered: state.answers[key] ?? 0 }
+  const guess = alone && {
+    ...alone,
+    answered: state.answers[key] ?? 0,
+    clicksATurn: clicksCounted(alone, senderIn(state, key)?.answers ?? []),
+  }
   return guess && isDataEntry(guess.address) ? { ...unsettled(guess), asks: guess.asks } : guess
 }
 

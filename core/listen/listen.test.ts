@@ -92,6 +92,23 @@ describe('what several things explain', () => {
     expect([both(65).isConfident, kinds(both(65))]).toEqual([true, ['sign-magnitude']])
   })
 
+  it('has as many clicks a turn as come when it is turned once round, one way', () => {
+    const turned = [1, 127].flatMap((value) => Array.from({ length: 6 }, () => [0xb0, 20, value]))
+    const sure = heardOf(turned)
+    const round = (values: readonly number[]): number | null | undefined => {
+      const asked = listen(sure, { kind: 'asked', ask: 'round', sender: '1:cc20' })
+      const heard = hearAll(
+        asked,
+        values.map((value, index) => ({ at: 9000 + index * 90, bytes: [0xb0, 20, value] })),
+      )
+      return guessFor(listen(heard, { kind: 'answered' }), '1:cc20')?.clicksATurn
+    }
+    expect(guessFor(sure, '1:cc20')?.clicksATurn).toBeNull()
+    expect(round(Array.from({ length: 24 }, () => 1))).toBe(24)
+    expect(round([126, 127, 127, 126, 127])).toBe(7)
+    expect(round([1, 1, 127, 1])).toBeNull()
+  })
+
   it('is a knob or clicks while it stays around its middle', () => {
     const near = [60, 61, 62, 63, 65, 66, 67, 68, 69, 68, 67, 66, 65, 63, 62, 61].map((value) => [
       0xb0,

@@ -9,6 +9,8 @@ export type Ask =
   | 'clicks'
   /** Move it slowly from one end to the other, and back. */
   | 'sweep'
+  /** Turn it once round: asked for only to count its clicks. */
+  | 'round'
 
 export const ASKED_PRESSES = 6
 export const ASKED_CLICKS = 5

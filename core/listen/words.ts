@@ -7,6 +7,7 @@ export const ASK_WORDS: Readonly<Record<Ask, string>> = {
   press: `Press it briefly and let go, ${ASKED_PRESSES} times, about once a second.`,
   clicks: `Turn it slowly: ${ASKED_CLICKS} clicks one way, then ${ASKED_CLICKS} back.`,
   sweep: 'Move it slowly from one end to the other, and back.',
+  round: 'Turn it slowly once round, one way only.',
 }
 
 /** How something goes with what is looked at, in words that go on from its address. */
@@ -86,6 +87,7 @@ export function guessFacts(guess: Guess): string[] {
   if (ends === 'velocity-zero') facts.push('It ends by Note On of velocity 0.')
   if (halves === 'msb-first') facts.push('One value in two halves, MSB first.')
   if (halves === 'lsb-first') facts.push('One value in two halves, LSB first.')
+  if (guess.clicksATurn !== null) facts.push(`${guess.clicksATurn} clicks a turn, as they were counted.`)
   if (guess.answered > 0)
     facts.push(
       `It says again what it is told: ${guess.answered} ${guess.answered === 1 ? 'time' : 'times'} so far. That was no movement.`,

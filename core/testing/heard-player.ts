@@ -37,6 +37,8 @@ const answerOf = (hardware: Hardware, ask: Ask, random: () => number, at: number
       return hardware.clicks?.(random, at, ASKED_CLICKS) ?? []
     case 'sweep':
       return hardware.sweep?.(random, at) ?? []
+    case 'round':
+      return []
   }
 }
 

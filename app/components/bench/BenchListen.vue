@@ -10,6 +10,9 @@ const words = computed(() => (listening.guess ? guessWords(listening.guess) : nu
 const facts = computed(() => (listening.guess ? guessFacts(listening.guess) : []))
 const line = computed(() => (listening.guess ? valueLine(listening.guess, WIDTH, HEIGHT) : ''))
 const others = computed(() => listening.recent.filter((each) => each !== listening.guess?.sender))
+const isTurned = computed(
+  () => listening.guess?.isConfident === true && listening.guess.fitting[0]?.kind === 'relative',
+)
 const asks = computed(() => listening.guess?.asks ?? [])
 </script>
 
@@ -86,6 +89,10 @@ const asks = computed(() => listening.guess?.asks ?? [])
             <span class="min-w-0 flex-1 text-xs">{{ ASK_WORDS[ask] }}</span>
             <UiButton :data-ask="ask" @click="listening.ask(ask)">I do it now</UiButton>
           </div>
+        </div>
+        <div v-else-if="isTurned" class="flex items-center gap-2 py-1">
+          <span class="text-soft min-w-0 flex-1 text-xs">{{ ASK_WORDS.round }}</span>
+          <UiButton data-testid="count-clicks" @click="listening.ask('round')">Count its clicks</UiButton>
         </div>
         <ul v-if="facts.length > 0" class="pt-2 text-xs">
           <li v-for="fact in facts" :key="fact">{{ fact }}</li>

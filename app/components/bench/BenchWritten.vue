@@ -55,6 +55,24 @@ const text = (message: typeof heard.value): string =>
 const isSame = computed(
   () => heard.value !== null && JSON.stringify(heard.value) === JSON.stringify(at.value?.message),
 )
+/** Clicks a turn that were counted, where something else is written. */
+const clicks = computed(() => {
+  const counted = listening.guess?.clicksATurn ?? null
+  return counted !== null && control.value?.kind === 'encoder' && control.value.detentsPerTurn !== counted
+    ? counted
+    : null
+})
+function writeClicks(): void {
+  if (!rigs.rig || !bench.controller || !control.value || clicks.value === null) return
+  refusal.value = null
+  edit(`${controlName(control.value)} has ${clicks.value} clicks a turn`, [
+    {
+      type: 'controls-set',
+      model: modelOf(rigs.rig, bench.controller).id,
+      controls: [{ id: control.value.id, set: { detentsPerTurn: clicks.value } }],
+    },
+  ])
+}
 function write(): void {
   if (!at.value || !heard.value || !control.value) return
   refusal.value = null
@@ -100,6 +118,11 @@ function write(): void {
         </div>
       </template>
       <p v-else class="text-soft text-xs">When it is sure, what it sends can be written down here.</p>
+      <div v-if="clicks !== null" class="flex items-center gap-2 pt-1">
+        <UiButton :disabled="!rigs.canEdit" data-testid="write-clicks" @click="writeClicks"
+          >Write down {{ clicks }} clicks a turn</UiButton
+        >
+      </div>
       <p v-if="refusal" class="text-conflict text-xs" role="alert">{{ refusal }}</p>
     </template>
   </section>
