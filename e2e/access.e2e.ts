@@ -79,6 +79,17 @@ describe.each(['vellum', 'night'])('in the %s theme', (theme) => {
       await page.find(ready ?? '')
       expect(await violations(), tool).toEqual([])
     }
+    await page.click('[data-tool=draw]')
+    await page.click('[data-testid=draw-by-moving]')
+    await page.click('[data-testid=begin-drawing]')
+    await page.find('[data-testid=moving-now]')
+    expect(await violations(), 'draw by moving').toEqual([])
+    await page.click('[data-moving=learn-by-moving]')
+    await page.click('[data-testid=begin-learning]')
+    await page.find('[data-testid=moving-learned]')
+    expect(await violations(), 'learn by moving').toEqual([])
+    await page.click('[data-testid=stop-moving]')
+    await page.click('[data-testid=moving-panel] header button')
     await page.click('[data-control="knob-1"]')
     await page.driver
       .actions()

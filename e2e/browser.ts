@@ -175,6 +175,14 @@ export async function setField(page: Session, css: string, ...keys: string[]): P
   await (await page.find(css)).sendKeys(Key.chord(Key.CONTROL, 'a'), ...keys)
 }
 
+/** Choose an option of one of the application's own lists, by its name. */
+export async function pickOption(page: Session, css: string, name: string): Promise<void> {
+  await page.click(css)
+  const option = By.xpath(`//*[@role="option"][contains(normalize-space(.), "${name}")]`)
+  await page.waitFor(`the option ${name}`, async () => (await page.driver.findElements(option)).length > 0)
+  await page.driver.findElement(option).click()
+}
+
 /** Make a change that is held back because it makes something unheard. */
 export async function makePending(page: Session): Promise<void> {
   await page.click('[data-testid=pending-make]')

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { By, startSession, type Session } from './browser'
+import { pickOption, startSession, type Session } from './browser'
 import { MIDI_STAND_IN } from './midi-stand-in'
 
 let page: Session
@@ -20,12 +20,7 @@ async function press(id: string, times: number): Promise<void> {
   for (let time = 0; time < times; time++) actions.press().pause(70).release().pause(260)
   await actions.perform()
 }
-async function pick(selector: string, name: string): Promise<void> {
-  await page.click(`${selector} button`)
-  const option = By.xpath(`//*[@role="option"][contains(normalize-space(.), "${name}")]`)
-  await page.waitFor(`the option ${name}`, async () => (await page.driver.findElements(option)).length > 0)
-  await page.driver.findElement(option).click()
-}
+const pick = (css: string, name: string): Promise<void> => pickOption(page, `${css} button`, name)
 
 describe('finding out what a control is', () => {
   it('is off until it is switched on, and says what it hears', async () => {

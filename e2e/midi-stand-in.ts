@@ -44,6 +44,8 @@ export const MIDI_STAND_IN = `(() => {
       if (!data.length || data[0] < 0x80) throw new TypeError('Running status is not allowed.')
       this.connection = 'open'
       this.sent.push([...data])
+      const echo = midi.echoes[this.id]
+      if (echo) this.access.port(echo).deliver([...data])
     }
     deliver(data, at) {
       if (this.connection !== 'open' || (data[0] === 0xf0 && !this.access.sysexEnabled)) return
@@ -58,6 +60,8 @@ export const MIDI_STAND_IN = `(() => {
     refuses: null,
     asked: [],
     accesses: [],
+    /** Inputs that say again what an output was told, by the id of the output. */
+    echoes: {},
     plug(id, name, type) {
       const known = all.find((port) => port.id === id)
       if (!known) all.push({ id, name, type, held: false, isThere: true })

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { writeRig } from '../core/rig/parse'
 import { readRig } from '../core/rig'
 import { testController, testDestination, testRig } from '../core/testing/rigs'
-import { By, importText, setField, startSession, type Session } from './browser'
+import { By, importText, setField, pickOption, startSession, type Session } from './browser'
 import { clicked, flipped, held, playedBy, setOff, swept, touched, type Timed } from './hand-played'
 import { MIDI_STAND_IN } from './midi-stand-in'
 
@@ -31,7 +31,8 @@ beforeAll(async () => {
   await page.go('/desk')
   await page.find('[data-testid=surface]')
   await importText(page, 'moving.json', writeRig(RIG))
-  await page.go('/bench?side=ports')
+  await page.go('/bench')
+  await page.click('[data-side=ports]')
   await page.click('[data-testid=ask-ports]')
   await page.driver.executeScript(`midi.plug('${PORT}', 'Tallow in', 'input')`)
   await pick('[data-port="a/out"]', 'Tallow in')
@@ -39,12 +40,7 @@ beforeAll(async () => {
 })
 afterAll(() => page.quit())
 
-async function pick(selector: string, name: string): Promise<void> {
-  await page.click(`${selector} button`)
-  const option = By.xpath(`//*[@role="option"][contains(normalize-space(.), "${name}")]`)
-  await page.waitFor(`the option ${name}`, async () => (await page.driver.findElements(option)).length > 0)
-  await page.driver.findElement(option).click()
-}
+const pick = (css: string, name: string): Promise<void> => pickOption(page, `${css} button`, name)
 const play = (timed: readonly Timed[]): Promise<unknown> => playedBy(page, PORT, timed)
 const drawn = (): Promise<string> => page.text('[data-testid=moving-drawn]')
 /** Choose what is drawn next. */
@@ -189,10 +185,8 @@ describe('a control that sends nothing', () => {
 })
 
 describe('on the Desk', () => {
-  const nav = (name: string): Promise<void> => page.press(name)
-
   it('draws by moving too, with the next place on the surface, and names by a pattern', async () => {
-    await nav('Desk')
+    await page.press('Desk')
     await page.find('[data-testid=surface]')
     await page.click('[data-tool=draw]')
     await page.click('[data-testid=draw-by-moving]')
@@ -224,5 +218,31 @@ describe('on the Desk', () => {
     )
     await page.click('[data-testid=stop-joining]')
     expect(await page.count('[data-testid=join-by-moving]')).toBe(0)
+  })
+
+  it('draws nothing in another rig of what was moved in the one before', async () => {
+    await page.click('[data-tool=draw]')
+    await page.click('[data-testid=draw-by-moving]')
+    await next('wheel', 1)
+    await page.click('[data-testid=rig-menu]')
+    await page.waitFor('the menu', async () => (await page.text('body')).includes('Duplicate'))
+    // The hand is not seen to be done when the other rig is opened.
+    await page.driver.executeAsyncScript(
+      `const [port, timed, done] = arguments
+      const now = performance.now()
+      for (const { at, bytes } of timed) midi.deliverAt(port, now - 900 + at, bytes)
+      setTimeout(() => {
+        ;[...document.querySelectorAll('button')].find((each) => each.textContent.trim() === 'Duplicate').click()
+        done()
+      }, 60)`,
+      PORT,
+      swept(95),
+    )
+    await page.waitFor('the copy', async () =>
+      /By moving.*copy|copy.*By moving/i.test(await page.text('[data-testid=rig-menu]')),
+    )
+    expect(await page.count('[data-testid=surface] [data-control^=wheel]')).toBe(0)
+    expect(await page.count('[data-testid=moving-now]')).toBe(0)
+    expect(await page.count('[data-testid=ghost]')).toBe(0)
   })
 })

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../demo'
 import { writeRig } from '../core/rig/parse'
-import { By, importText, startSession, type Session } from './browser'
+import { importText, pickOption, startSession, type Session } from './browser'
 import { MIDI_STAND_IN } from './midi-stand-in'
 
 /** The demo, with a button that sends MMC, which is SysEx. */
@@ -34,12 +34,8 @@ const stands = async (id: string): Promise<number> => {
   return Number(/(\d+) percent/.exec(label ?? '')?.[1] ?? -1)
 }
 /** Let a real port stand for one of the rig. */
-async function choose(key: string, name: string): Promise<void> {
-  await page.click(`[data-port="${key}"] button`)
-  const option = By.xpath(`//*[@role="option"][contains(normalize-space(.), "${name}")]`)
-  await page.waitFor(`the option ${name}`, async () => (await page.driver.findElements(option)).length > 0)
-  await page.driver.findElement(option).click()
-}
+const choose = (key: string, name: string): Promise<void> =>
+  pickOption(page, `[data-port="${key}"] button`, name)
 const trouble = (key: string) => page.text(`[data-port-trouble="${key}"]`)
 
 describe('the ports of this computer', () => {
@@ -139,6 +135,32 @@ describe('the ports of this computer', () => {
       return all.length >= 2 ? all : undefined
     })
     expect((sent ?? []).some(([status = 0]) => (status & 0xf0) === 0x90)).toBe(true)
+  })
+
+  it('are not heard where hardware only says again what it was told', async () => {
+    await plug('in-5', 'Pads in', 'input')
+    await choose('pelluna/usb', 'Pads in')
+    await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('in-5')`))
+    await page.press('Pelluna 36')
+    await side('listen')
+    await page.click('[data-testid=listen]')
+    await side('ports')
+    await choose('pelluna/usb-in', 'simulated')
+    await midi(`midi.echoes['out-2'] = 'in-5'`)
+    const before = ((await midi(`return midi.sent('out-2')`)) as number[][]).length
+    await choose('pelluna/usb-in', 'Pad lights')
+    await page.waitFor(
+      'the lights to be set again',
+      async () => ((await midi(`return midi.sent('out-2')`)) as number[][]).length > before + 30,
+    )
+    await side('listen')
+    await deliver('in-5', [0x93, 77, 90], [0x83, 77, 64])
+    await page.waitFor('a hand', async () => (await page.text('[data-testid=heard-tag]')) === '4:note77')
+    expect(await page.text('[data-testid=find-out]')).not.toContain('Heard before')
+    await page.click('[data-testid=stop-listening]')
+    await midi(`midi.echoes = {}`)
+    await side('ports')
+    await choose('pelluna/usb', 'simulated')
   })
 
   it('let a simulated controller hear a real program: lights it sets', async () => {

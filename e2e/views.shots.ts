@@ -1,7 +1,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { By, idsFrom, Key, selectControls, setField, startSession, type Session } from './browser'
+import { idsFrom, Key, pickOption, selectControls, setField, startSession, type Session } from './browser'
 import { held, playedBy, swept, touched } from './hand-played'
 import { MIDI_STAND_IN } from './midi-stand-in'
 
@@ -174,14 +174,12 @@ it('the Bench, light and dark', async () => {
 
 it('drawing by moving, and finding out', async () => {
   await page.devTools('Page.addScriptToEvaluateOnNewDocument', { source: MIDI_STAND_IN })
-  await inTheme('vellum', '/bench?side=ports', '[data-testid=bench-surface]')
+  await inTheme('vellum', '/bench', '[data-testid=bench-surface]')
+  await page.click('[data-side=ports]')
   await page.press('Umbrek 6')
   await page.click('[data-testid=ask-ports]')
   await page.driver.executeScript(`midi.plug('in-1', 'Umbrek in', 'input')`)
-  await page.click('[data-port^="umbrek/"] button')
-  await page.driver
-    .findElement(By.xpath(`//*[@role="option"][contains(normalize-space(.), "Umbrek in")]`))
-    .click()
+  await pickOption(page, '[data-port^="umbrek/"] button', 'Umbrek in')
   await page.waitFor('it to be heard', () => page.driver.executeScript(`return midi.isHeard('in-1')`))
   await page.click('[data-side=listen]')
   await page.click('[data-moving=draw]')

@@ -6,6 +6,7 @@ import {
   drawnLabel,
   finishWalk,
   knownIn,
+  knownMessage,
   senderIn,
   startWalk,
   walk as walkOn,
@@ -13,6 +14,7 @@ import {
   type Walk,
   type WalkEvent,
 } from '#core/listen'
+import type { Channel } from '#core/midi'
 import { decodeWire, WIRE_START } from '#core/midi/bytes'
 import {
   controlName,
@@ -105,9 +107,9 @@ export const useMovingStore = defineStore('moving', () => {
       tell({ kind: 'told', at: bench.now(), bytes })
   }
 
-  /** What was known of a control, for as long as nothing more is heard of it. */
   /** Everything that was to be drawn since drawing began, with its block. */
   const wanted = new Map<Id, { control: Control; block: Block | null }>()
+  /** What was known of a control, for as long as nothing more is heard of it. */
   const looked = new Map<Id, { of: string; known: readonly Known[] }>()
   function lookAt(now: Walk): void {
     const heardOf = new Map<Id, string>()
@@ -131,16 +133,15 @@ export const useMovingStore = defineStore('moving', () => {
 
   /** What was heard of a control when it was written down last: only what is new is written again. */
   const writtenOf = new Map<Id, string>()
-  const factsOf = (all: readonly Known[]): string =>
-    JSON.stringify(
-      all.map(({ gesture, guess, manner, keys, program }) => [gesture, guess.address, manner, keys, program]),
-    )
+  /** What was heard of a control, as it would be written where nothing is. */
+  const factsOf = (all: readonly Known[], home: Channel): string =>
+    JSON.stringify(all.map((each) => [each.gesture, knownMessage(each, null, home)]))
   /** Draw what has been heard, each control as a step of its own. */
   function write(): void {
     for (const { control, block } of wanted.values()) {
       const all = known.value.get(control.id) ?? []
-      const facts = factsOf(all)
       if (!rigs.rig || !controller.value || !showing.value || all.length === 0) continue
+      const facts = factsOf(all, controller.value.homeChannel)
       if (writtenOf.get(control.id) === facts) continue
       const edits = drawnBy(
         { rig: rigs.rig, controller: controller.value, showing: showing.value },
@@ -196,19 +197,22 @@ export const useMovingStore = defineStore('moving', () => {
     lookAt(walk.value)
     if (job.value === 'draw') write()
   }
-  function stop(): void {
-    finish()
+  function end(): void {
     clearInterval(timer)
     stopHearing()
     job.value = null
     walk.value = null
+  }
+  function stop(): void {
+    finish()
+    end()
   }
   /** Begin to go along these controls of a controller. What was drawn before stays known. */
   function begin(what: Job, at: Where, id: Id, controls: readonly Control[], own: Block | null = null): void {
     const isMore = job.value === 'draw' && what === 'draw' && controllerId.value === id
     finish()
     const before = isMore ? walk.value : null
-    stop()
+    end()
     if (!before) {
       drawn.value = []
       known.value = new Map()
@@ -230,10 +234,8 @@ export const useMovingStore = defineStore('moving', () => {
     }
     timer = setInterval(tick, TICK_MS)
   }
-  watch(
-    () => rigs.id,
-    () => stop(),
-  )
+  // What was heard belongs to the rig that was open: nothing of it is drawn in another.
+  watch(() => rigs.id, end, { flush: 'sync' })
 
   function goTo(index: number): void {
     tell({ kind: 'go', to: index })

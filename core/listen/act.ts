@@ -1,5 +1,6 @@
 import { primaryOf } from './guesses'
 import { senderIn, type ListenState } from './listen'
+import type { GestureKind } from '../rig'
 import { sysexFamily } from './sysex'
 import { pointsOf, type Point } from './trail'
 import type { Sender } from './types'
@@ -9,6 +10,23 @@ import type { Sender } from './types'
  * clicks or the begin of a movement: that is `unclear`.
  */
 export type Shape = 'moved' | 'pressed' | 'leaned' | 'unclear'
+
+/** Gestures that are pressed, of those that a hand makes by itself: a touch comes with a movement. */
+const PRESSED: ReadonlySet<GestureKind> = new Set(['press', 'push', 'strike'])
+export const isPressed = (gesture: GestureKind): boolean => PRESSED.has(gesture)
+
+/** What a hand is at: since when, when something came last (ms), and what sends. Never changed in place. */
+export interface Act {
+  from: number
+  last: number
+  senders: ReadonlySet<string>
+}
+/** The act with one more message of a sender, at ms; a new one where there is none. */
+export const actWith = (act: Act | null, sender: string, at: number): Act => ({
+  from: act?.from ?? at,
+  last: at,
+  senders: act?.senders.has(sender) ? act.senders : new Set([...(act?.senders ?? []), sender]),
+})
 
 /** What one sender said while a hand was at something. */
 export interface Acted {
@@ -46,24 +64,19 @@ function shapeOf({ address, isSteps, sysex }: Sender, points: readonly Point[]):
 export type Awaited = 'movement' | 'axes' | 'press'
 
 /**
- * What senders have said from a time on, in ms, in the order given. A half of a pair is part of its other half; where two axes are
+ * What the senders of an act have said in it, in the order in which they came. A half of a pair is part of its other half; where two axes are
  * awaited, only if that is sure. SysEx that differ at one place are one sender, unless presses are awaited: then each is its own.
  */
-export function actedSince(
-  state: ListenState,
-  senders: readonly string[],
-  from: number,
-  awaited: Awaited,
-): Acted[] {
-  const keys = [...new Set(senders.map((key) => spokenFor(state, senders, key, awaited)))]
+export function actedSince(state: ListenState, { senders, from }: Act, awaited: Awaited): Acted[] {
+  const keys = [...new Set([...senders].map((key) => spokenFor(state, senders, key, awaited)))]
   return keys.flatMap((key) => actedBy(state, key, from, awaited) ?? [])
 }
 
 /** The sender that a half belongs to: one that came with it, or to which it surely belongs. */
-function spokenFor(state: ListenState, senders: readonly string[], key: string, awaited: Awaited): string {
+function spokenFor(state: ListenState, senders: ReadonlySet<string>, key: string, awaited: Awaited): string {
   if (senderIn(state, key)?.sysex) return awaited === 'press' ? key : primaryOf(state, key)
   const other = primaryOf(state, key, awaited === 'axes')
-  return other === key || senders.includes(other) ? other : primaryOf(state, key, true)
+  return other === key || senders.has(other) ? other : primaryOf(state, key, true)
 }
 
 /** What one sender has said from a time on, in ms; null where that is nothing. */
@@ -81,7 +94,7 @@ export function actedBy(
 }
 
 /** Does one begin before another moves, and end after it? */
-export function isTouchOf(touch: Acted, moved: Acted): boolean {
+export function encloses(touch: Acted, moved: Acted): boolean {
   const [on] = touch.points
   if (!on || touch.shape !== 'pressed') return false
   const off = touch.points.find(({ at, mark }) => at >= on.at && mark !== on.mark)?.at
@@ -100,25 +113,17 @@ export const isAccident = ({ shape, points }: Acted, all: readonly Acted[]): boo
 export const meanTime = ({ points }: Acted): number =>
   points.reduce((sum, { at }) => sum + at, 0) / Math.max(1, points.length)
 
-/** What was meant by one act of a hand, and what else came, in the order in which it may be meant. */
-export interface Meaning {
-  meant: Acted | null
-  others: readonly Acted[]
-}
-
 const RANK: Readonly<Record<Shape, number>> = { moved: 0, pressed: 1, unclear: 2, leaned: 3 }
 
 /**
  * What a hand meant: of several that moved, what moved most; a movement, and not the touch before it; a blow, and not the pressure
  * after it.
  */
-export function meaningOf(all: readonly Acted[]): Meaning {
-  const [meant = null, ...others] = all.toSorted(
+export function meantOf(all: readonly Acted[]): Acted | null {
+  const [meant = null] = all.toSorted(
     (a, b) => RANK[a.shape] - RANK[b.shape] || (a.shape === 'moved' ? b.points.length - a.points.length : 0),
   )
   // What is slid along or leaned into while a note sounds was struck for the note.
   const note = all.find(({ sender }) => sender.includes(':note'))
-  return meant && note && note !== meant && isTouchOf(note, meant)
-    ? { meant: note, others: all.filter((each) => each !== note) }
-    : { meant, others }
+  return meant && note && note !== meant && encloses(note, meant) ? note : meant
 }

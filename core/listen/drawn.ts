@@ -36,7 +36,7 @@ export interface Compared {
   known: Known
   at: Place
   written: Message | null
-  /** Null for what cannot be written, as SysEx. */
+  /** Null for what cannot be written. */
   heard: Message | null
   isSame: boolean
 }

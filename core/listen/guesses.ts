@@ -30,7 +30,7 @@ export interface Guess extends Verdict {
   /** Of what is turned by clicks, how many came when it was turned once round; null where that was not asked, or it was turned both ways. */
   clicksATurn: number | null
   /** How often it has said again what it was told, as motors and feedback do; that is no movement. */
-  answered: number
+  echoes: number
   /** Of SysEx, the bytes between F0 and F7, with a word where its value stands; null for all else. */
   sysex: ReadonlyArray<number | 'value'> | null
   /** Of parameters: is the number left out while it stays? Null where that cannot be told. */
@@ -125,7 +125,7 @@ function guessOf(sender: Sender): Guess {
     ends: sender.ends,
     halves: null,
     beside: null,
-    answered: 0,
+    echoes: 0,
     clicksATurn: null,
     sysex: sender.sysex,
     omitsNumber: numbered + without < FEW_BLOWS ? null : without > 0,
@@ -206,7 +206,7 @@ export function guessFor(state: ListenState, key: string): Guess | null {
   const alone = guessAlone(state, key)
   const guess = alone && {
     ...alone,
-    answered: state.answers[key] ?? 0,
+    echoes: state.echoes[key] ?? 0,
     clicksATurn: clicksCounted(alone, senderIn(state, key)?.answers ?? []),
   }
   return guess && isDataEntry(guess.address) ? { ...unsettled(guess), asks: guess.asks } : guess

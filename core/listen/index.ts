@@ -7,16 +7,6 @@ export { ASK_WORDS, COMPANION_WORDS, guessFacts, mannerWords } from './words'
 export type { Point } from './trail'
 export { addedTo, comparedWith, drawnBy, drawnLabel, writingDown, type Compared, type DrawnOn } from './drawn'
 export { knownMessage, type Known } from './known'
-export { hasGesture, missingOf } from './settle'
-export {
-  finishWalk,
-  knownIn,
-  QUIET_MS,
-  RUN_MS,
-  startWalk,
-  walk,
-  type Belongings,
-  type Walk,
-  type WalkEvent,
-} from './walk'
+export { missingOf } from './settle'
+export { finishWalk, knownIn, startWalk, walk, type Belongings, type Walk, type WalkEvent } from './walk'
 export { doneBy, movedBy, MOVEMENT_START, type Meant, type Movement } from './movement'

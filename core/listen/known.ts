@@ -1,5 +1,6 @@
 import { SEVEN_MAX, type Channel, type Message, type SentMessage } from '../midi'
 import type { Control, GestureKind } from '../rig'
+import { isPressed } from './act'
 import { guessFor, guessOfOne, type Guess } from './guesses'
 import { senderIn, type ListenState } from './listen'
 import type { Ask, Manner } from './types'
@@ -80,8 +81,7 @@ export function knownOf(
   // Of a keyboard the keys tell what it is.
   const [first] = senders.toSorted((a, b) => Number(b.includes(':note')) - Number(a.includes(':note')))
   const manners = mannersOf(control, gesture)
-  const isPressed = manners.has('signal') && !manners.has('swept')
-  const look = isPressed ? guessOfOne : guessFor
+  const look = isPressed(gesture) && !manners.has('swept') ? guessOfOne : guessFor
   const guess = first === undefined ? null : look(heard, first)
   if (!guess) return null
   const fitting = guess.fitting.filter(({ kind }) => manners.has(kind))
@@ -131,9 +131,7 @@ const inZone = (
 
 /** Before anything tells how it works, it is taken to work as most such controls do. */
 const usual = ({ gesture, guess }: Known): Manner =>
-  mannersOf({ kind: 'button' }, gesture).has('trigger')
-    ? { kind: 'momentary', pressed: guess.high, released: 0 }
-    : { kind: 'swept' }
+  isPressed(gesture) ? { kind: 'momentary', pressed: guess.high, released: 0 } : { kind: 'swept' }
 
 /**
  * What is known as a message to be written: the one before with everything that was heard. Where it is not sure yet, as what it

@@ -22,7 +22,7 @@ export interface ListenState {
   /** What the hardware was told just now, by its bytes: when, in ms. */
   told: Readonly<Record<string, number>>
   /** How often a sender has said again what it had been told. */
-  answers: Readonly<Record<string, number>>
+  echoes: Readonly<Record<string, number>>
   /** Clocks and active sensing: they are no control's. */
   ticks: number
   /** What more senders said than are kept apart. */
@@ -38,7 +38,7 @@ export const LISTEN_START: ListenState = {
   asked: null,
   isNumbered: false,
   told: {},
-  answers: {},
+  echoes: {},
   ticks: 0,
   overflow: 0,
 }
@@ -258,29 +258,29 @@ function withAnswer(state: ListenState): ListenState {
 }
 
 /** Hardware that says again what it was told says so within so long, in ms. */
-const ANSWER_MS = 100
+const ECHO_MS = 100
 /** So much of what was told is kept. */
 const MOST_TOLD = 64
 
 const nameOf = (bytes: readonly number[]): string => bytes.join(' ')
 
 function toldWith(told: ListenState['told'], bytes: readonly number[], at: number): ListenState['told'] {
-  const recent = Object.entries(told).filter(([, when]) => at - when <= ANSWER_MS)
+  const recent = Object.entries(told).filter(([, when]) => at - when <= ECHO_MS)
   return { ...Object.fromEntries(recent.slice(-MOST_TOLD)), [nameOf(bytes)]: at }
 }
-const isAnswer = (told: ListenState['told'], bytes: readonly number[], at: number): boolean =>
-  at - (told[nameOf(bytes)] ?? -Infinity) <= ANSWER_MS
+const isEcho = (told: ListenState['told'], bytes: readonly number[], at: number): boolean =>
+  at - (told[nameOf(bytes)] ?? -Infinity) <= ECHO_MS
 
 /** What was told is told back once: it is nobody's hand. */
-function answered(
-  { told, answers }: ListenState,
+function echoed(
+  { told, echoes }: ListenState,
   said: readonly Said[],
   bytes: readonly number[],
-): Pick<ListenState, 'told' | 'answers'> {
+): Pick<ListenState, 'told' | 'echoes'> {
   const { [nameOf(bytes)]: _, ...rest } = told
   return {
     told: rest,
-    answers: said.reduce((all, { key }) => ({ ...all, [key]: (all[key] ?? 0) + 1 }), answers),
+    echoes: said.reduce((all, { key }) => ({ ...all, [key]: (all[key] ?? 0) + 1 }), echoes),
   }
 }
 
@@ -300,8 +300,8 @@ export function listen(state: ListenState, event: ListenEvent): ListenState {
   const [status = 0] = event.bytes
   if (status === CLOCK || status === SENSING) return { ...state, ticks: state.ticks + 1 }
   const { state: read, reading } = readMessage(state.read, event.bytes)
-  if (isAnswer(state.told, event.bytes, event.at))
-    return { ...state, read, ...answered(state, saidBy(reading, event.at, event.bytes), event.bytes) }
+  if (isEcho(state.told, event.bytes, event.at))
+    return { ...state, read, ...echoed(state, saidBy(reading, event.at, event.bytes), event.bytes) }
   const next = { ...state, read, isNumbered: reading.kind === 'carrier' || state.isNumbered }
   return saidBy(reading, event.at, event.bytes).reduce(withSaid, next)
 }

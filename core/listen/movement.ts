@@ -1,15 +1,15 @@
 import { splitGestureRef, splitGestureKey, type GestureKind, type GestureRef } from '../rig'
-import { actedSince, meaningOf, type Acted } from './act'
+import { actedSince, actWith, isPressed, meantOf, type Act, type Acted } from './act'
 import { primaryOf } from './guesses'
 import { listen, LISTEN_START, type ListenState } from './listen'
 import { QUIET_MS } from './walk'
 
-/** What a player moves among controls that are known: which gesture was meant, when the hand is done. Plain data. */
+/** What a player moves among controls that are known: which gesture was meant, when the hand is done. Never changed in place. */
 export interface Movement {
   heard: ListenState
   /** The gesture that each sender belongs to. */
   gestures: Readonly<Record<string, GestureRef>>
-  act: { from: number; last: number; senders: readonly string[] } | null
+  act: Act | null
 }
 
 export const MOVEMENT_START: Movement = { heard: LISTEN_START, gestures: {}, act: null }
@@ -26,7 +26,6 @@ const ENDLESS_MS = 3000
 const FEW = 3
 
 const kindOf = (ref: GestureRef): GestureKind => splitGestureKey(splitGestureRef(ref).gesture).gesture
-const PRESSED: ReadonlySet<GestureKind> = new Set(['press', 'push', 'strike'])
 
 /** A gesture of a control has sent a message, at ms. */
 export function movedBy(
@@ -35,12 +34,10 @@ export function movedBy(
 ): Movement {
   const heard = listen({ ...movement.heard, last: null }, { kind: 'message', at, bytes })
   if (heard.last === null) return { ...movement, heard }
-  const act = movement.act ?? { from: at, last: at, senders: [] }
-  const senders = act.senders.includes(heard.last) ? act.senders : [...act.senders, heard.last]
   return {
     heard,
     gestures: { ...movement.gestures, [heard.last]: gesture },
-    act: { ...act, last: at, senders },
+    act: actWith(movement.act, heard.last, at),
   }
 }
 
@@ -53,13 +50,13 @@ export function doneBy(movement: Movement, at: number): { movement: Movement; me
   if (!act || (at - act.last <= QUIET_MS && at - act.from <= ENDLESS_MS)) return { movement, meant: null }
   const refOf = ({ sender }: Acted): GestureRef | undefined =>
     gestures[sender] ?? gestures[primaryOf(heard, sender)]
-  const all = actedSince(heard, act.senders, act.from, 'axes')
+  const all = actedSince(heard, act, 'axes')
   const isMeant = (acted: Acted): boolean => {
     const ref = refOf(acted)
     if (ref === undefined || kindOf(ref) === 'touch') return false
-    return PRESSED.has(kindOf(ref)) || acted.points.length >= FEW
+    return isPressed(kindOf(ref)) || acted.points.length >= FEW
   }
-  const { meant } = meaningOf(all.filter(isMeant))
+  const meant = meantOf(all.filter(isMeant))
   const gesture = meant ? refOf(meant) : undefined
   const others = new Set(all.flatMap((each) => refOf(each) ?? []))
   return {

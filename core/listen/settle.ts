@@ -1,9 +1,8 @@
 import { KIND_FACTS, type Control, type GestureKind, type Id } from '../rig'
-import { actedBy, actedSince, isAccident, isTouchOf, meanTime, type Acted } from './act'
-import { channelsOfKeys, expressionOf, ZONE_SENDERS } from './zone'
+import { actedBy, actedSince, encloses, isAccident, isPressed, meanTime, type Acted } from './act'
+import { channelsOfKeys, expressionOf, zoneHeard, ZONE_SENDERS } from './zone'
 import { nameIn, type Belongings, type Walk } from './walk-state'
 
-const PRESSED: ReadonlySet<GestureKind> = new Set(['press', 'push', 'strike'])
 /** Messages that come so closely together, in ms, are of one press. */
 const SAME_MS = 8
 
@@ -22,7 +21,7 @@ export const missingOf = (belongs: Belongings, control: Control): GestureKind[] 
     (gesture) => control.gestures.includes(gesture) && !hasGesture(belongs, control.id, gesture),
   )
 
-export const hasGesture = (belongs: Belongings, id: Id, gesture: GestureKind): boolean =>
+const hasGesture = (belongs: Belongings, id: Id, gesture: GestureKind): boolean =>
   Object.values(belongs).some((each) => each.control === id && each.gesture === gesture)
 
 /** Can a control have a gesture besides those that it always has? */
@@ -39,7 +38,7 @@ function canBe(
   { kind }: Control,
   all: readonly Acted[],
 ): boolean {
-  if (PRESSED.has(gesture))
+  if (isPressed(gesture))
     return shape === 'pressed' || shape === 'unclear' || (kind === 'pedal' && shape === 'moved')
   // What is leaned into goes with something else, unless it comes alone.
   if (shape === 'leaned') return all.every((each) => each.shape === 'leaned')
@@ -63,12 +62,12 @@ function giveCompanions(dealing: Dealing, control: Control, main: Acted, all: re
   const { belongs } = dealing
   const isFree = (gesture: GestureKind): boolean =>
     canHave(dealing.walk, control, gesture) && !hasGesture(belongs, control.id, gesture)
-  const touch = isFree('touch') ? dealing.rest.find((each) => isTouchOf(each, main)) : undefined
+  const touch = isFree('touch') ? dealing.rest.find((each) => encloses(each, main)) : undefined
   if (touch) give(dealing, touch, control, 'touch')
   const leaned = all.find(({ shape }) => shape === 'leaned')
   if (leaned && isFree('pressure') && goesWith(leaned, main)) give(dealing, leaned, control, 'pressure')
   if (control.kind !== 'pad') return
-  const along = dealing.rest.filter((each) => each.shape === 'moved' && isTouchOf(main, each))
+  const along = dealing.rest.filter((each) => each.shape === 'moved' && encloses(main, each))
   const gestures: readonly GestureKind[] =
     along.length === 1 && isFree('pressure') ? ['pressure'] : ['x', 'y', 'pressure']
   along.forEach((each) => {
@@ -78,9 +77,7 @@ function giveCompanions(dealing: Dealing, control: Control, main: Acted, all: re
 }
 
 const goesWith = (leaned: Acted, main: Acted): boolean =>
-  main.shape === 'moved' ||
-  isTouchOf(main, leaned) ||
-  (main.points[0]?.at ?? 0) <= (leaned.points[0]?.at ?? 0)
+  main.shape === 'moved' || encloses(main, leaned) || (main.points[0]?.at ?? 0) <= (leaned.points[0]?.at ?? 0)
 
 /** Encoders and sticks are pushed after they were turned: that is no control of its own. */
 function givePush(dealing: Dealing): boolean {
@@ -96,21 +93,24 @@ function givePush(dealing: Dealing): boolean {
 
 /**
  * Every key of a keyboard is its strike, also of one that was struck before. Where each key has a channel of its own, so is what that
- * channel says of it.
+ * channel says of it; else only keys on the channel of the first are of the same keyboard.
  */
 function giveKeys(dealing: Dealing, keyboard: Control): boolean {
   const { heard } = dealing.walk
-  const notes = dealing.rest.filter(({ sender }) => sender.includes(':note'))
-  for (const note of notes) give(dealing, note, keyboard, 'strike')
   const own = Object.values(dealing.belongs).flatMap(({ control, sender }) =>
     control === keyboard.id ? [sender] : [],
   )
-  const channels = channelsOfKeys(heard, own)
-  if (channels.size < 2) return notes.length > 0
-  const expression = expressionOf(channels)
-  const more = dealing.rest.filter(({ sender }) => expression.has(sender) || ZONE_SENDERS.has(sender))
-  for (const each of more) give(dealing, each, keyboard, 'strike')
-  return notes.length + more.length > 0
+  const notes = dealing.rest.filter(({ sender }) => sender.includes(':note'))
+  const channels = channelsOfKeys(heard, [...own, ...notes.map(({ sender }) => sender)])
+  const isZone = zoneHeard(heard, channels) !== null
+  const [first] = channels
+  const keys = notes.filter(({ sender }) => isZone || sender.startsWith(`${first}:`))
+  const expression = isZone ? expressionOf(channels) : new Set<string>()
+  const more = dealing.rest.filter(
+    ({ sender }) => expression.has(sender) || (isZone && ZONE_SENDERS.has(sender)),
+  )
+  for (const each of [...keys, ...more]) give(dealing, each, keyboard, 'strike')
+  return keys.length + more.length > 0
 }
 
 /** The next step that waits for something, from a place on; their number when there is none. */
@@ -132,7 +132,7 @@ function giveNext(dealing: Dealing, all: readonly Acted[]): boolean {
     if (!giveKeys(dealing, control)) return false
   } else {
     const fitting = dealing.rest.filter((each) => canBe(each, first, control, all))
-    const isPush = !PRESSED.has(first) && fitting.every(({ shape }) => shape !== 'moved')
+    const isPush = !isPressed(first) && fitting.every(({ shape }) => shape !== 'moved')
     if (isPush && givePush(dealing)) return true
     // Of two axes the one that is moved across comes first.
     const chosen = (
@@ -146,7 +146,7 @@ function giveNext(dealing: Dealing, all: readonly Acted[]): boolean {
     })
     giveCompanions(dealing, control, main, all)
     // What one press says besides is no control of its own.
-    if (PRESSED.has(first))
+    if (isPressed(first))
       dealing.rest = dealing.rest.filter(
         ({ points }) => Math.abs((points[0]?.at ?? 0) - (main.points[0]?.at ?? 0)) > SAME_MS,
       )
@@ -171,9 +171,9 @@ export function settle(walk: Walk): Walk {
   if (!walk.act) return walk
   const step = walk.steps[walk.next]
   const wanted = step ? missingOf(walk.belongs, step) : []
-  const isPress = wanted[0] !== undefined && PRESSED.has(wanted[0])
+  const isPress = wanted[0] !== undefined && isPressed(wanted[0])
   const awaited = isPress ? 'press' : wanted.length > 1 ? 'axes' : 'movement'
-  const all = actedSince(walk.heard, [...walk.act.senders], walk.act.from, awaited)
+  const all = actedSince(walk.heard, walk.act, awaited)
   // What turns out to be the other half of something known is known; a pressure may be shared.
   const isNew = ({ sender, shape }: Acted): boolean =>
     shape === 'leaned' || walk.belongs[nameIn(walk.heard, sender).name] === undefined

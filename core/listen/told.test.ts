@@ -20,7 +20,7 @@ describe('hardware that says again what it is told', () => {
     )
     expect(sendersIn(echoed)).toEqual([])
     const guess = guessFor(moved(echoed, 5000), '1:cc20')
-    expect(guess).toMatchObject({ isConfident: true, answered: 3, low: 0 })
+    expect(guess).toMatchObject({ isConfident: true, echoes: 3, low: 0 })
     expect(guess && guessFacts(guess).join(' ')).toMatch(/says again what it is told: 3 times/)
   })
 

@@ -1,4 +1,5 @@
 import type { Control, GestureKind, Id } from '../rig'
+import type { Act } from './act'
 import { senderIn, type ListenState } from './listen'
 import { pointsOf } from './trail'
 
@@ -17,8 +18,8 @@ export interface Walk {
   belongs: Belongings
   /** May a control get gestures that it does not have yet, such as its touch? */
   adds: boolean
-  /** What a hand is at and nothing is known of: from when, when something came last (ms), and what sends. */
-  act: { from: number; last: number; senders: ReadonlySet<string> } | null
+  /** What a hand is at and nothing is known of. */
+  act: Act | null
   /** What is pressed again and again: since when, and when last (ms). */
   presses: { name: string; from: number; last: number } | null
   /** What came with what was moved last, and belongs to nothing. */

@@ -235,6 +235,28 @@ describe('going along the hardware', () => {
     expect([all(slow), slow.next]).toEqual([['fader-1.slide 1:cc16+48 swept sure'], 1])
   })
 
+  it('is no zone where a keyboard is split over two channels: the second one is left out', () => {
+    const key = (at: number, on: number, note: number): Sent[] => [
+      { at, bytes: [0x90 + on - 1, note, 80] },
+      { at: at + 200, bytes: [0x80 + on - 1, note, 64] },
+    ]
+    const split = [...key(0, 2, 40), ...key(900, 2, 60), ...key(1800, 3, 72)]
+    const now = waited(heardBy(startWalk(steps('keybed', 1)), split), 9000)
+    const [known] = now.steps[0] ? knownIn(now, now.steps[0]) : []
+    expect([known?.keys, known?.zone]).toEqual([{ low: 40, high: 60 }, null])
+    expect(now.others).toEqual(['3:note72'])
+    // Bent each by itself, they are one.
+    const bent = [
+      ...key(0, 2, 40),
+      { at: 100, bytes: [0xe1, 0, 80] },
+      ...key(900, 3, 60),
+      { at: 1000, bytes: [0xe2, 0, 80] },
+    ].sort((a, b) => a.at - b.at)
+    const zone = waited(heardBy(startWalk(steps('keybed', 1)), bent), 9000)
+    const [zoned] = zone.steps[0] ? knownIn(zone, zone.steps[0]) : []
+    expect(zoned?.zone).toEqual({ manager: 1, members: 2, isTold: false })
+  })
+
   it('leaves what the template has already, and what was drawn before, where it is', () => {
     const known = heardBy(startWalk(steps('fader', 2)), moved(0, 0xb0, 20), true)
     expect([all(waited(known, 5000)), known.next]).toEqual([[], 0])

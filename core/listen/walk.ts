@@ -1,8 +1,8 @@
 import type { Control, GestureKind, Id } from '../rig'
-import { actedBy } from './act'
+import { PAIR_DISTANCE } from '../midi'
+import { actedBy, actWith, isPressed } from './act'
 import { primaryOf } from './guesses'
 import { knownOf, type Known } from './known'
-import { PAIR_DISTANCE } from '../midi'
 import { listen, LISTEN_START, senderIn, type ListenState } from './listen'
 import { missingOf, nextOpen, settle } from './settle'
 import { alternating } from './theories/alternating'
@@ -31,7 +31,7 @@ const HELD_MS = 2500
 /** What never stops by itself is looked at after so long, in ms. */
 const ENDLESS_MS = 6000
 /** Presses are one run while they are no further apart, in ms. */
-export const RUN_MS = 1600
+const RUN_MS = 1600
 
 /**
  * Begin to go along controls in order. What was known from before stays known. Where `adds` is false, controls keep to the gestures
@@ -126,15 +126,13 @@ function endRun(walk: Walk): Walk {
   return { ...ended, heard: listen(asked, { kind: 'answered' }) }
 }
 
-const PRESSED: ReadonlySet<GestureKind> = new Set(['press', 'push', 'strike'])
-
 function pressedAt(walk: Walk, name: string, from: number, at: number): Walk {
   const own = walk.belongs[name]
   const { presses } = walk
   if (presses && presses.name === name && at - presses.last <= RUN_MS)
     return { ...walk, presses: { ...presses, last: at } }
   const ended = endRun(walk)
-  return own && PRESSED.has(own.gesture) ? { ...ended, presses: { name, from, last: at } } : ended
+  return own && isPressed(own.gesture) ? { ...ended, presses: { name, from, last: at } } : ended
 }
 
 /** A hand is done: what it did goes to the steps, and what was pressed may be pressed again. */
@@ -144,7 +142,7 @@ function settled(walk: Walk): Walk {
   const after = settle(walk)
   const pressed = [...act.senders].findLast((key) => {
     const own = after.belongs[nameIn(after.heard, key).name]
-    return own !== undefined && PRESSED.has(own.gesture)
+    return own !== undefined && isPressed(own.gesture)
   })
   return pressed === undefined
     ? after
@@ -162,11 +160,6 @@ function timePassed(walk: Walk, at: number): Walk {
   return after.presses && at - after.presses.last > RUN_MS ? endRun(after) : after
 }
 
-function withActed(walk: Walk, act: NonNullable<Walk['act']>, sender: string, at: number): Walk {
-  const senders = act.senders.has(sender) ? act.senders : new Set([...act.senders, sender])
-  return { ...walk, act: { ...act, last: at, senders } }
-}
-
 /** An LSB that comes so soon after the MSB, in ms, comes with it. */
 const TOGETHER_MS = 30
 
@@ -177,7 +170,7 @@ function ownName(belongs: Belongings, heard: ListenState, key: string, at: numbe
   const { address, sysex } = senderIn(heard, key) ?? {}
   // SysEx that differ from it at one place are of the same control.
   const spoken = sysex ? belongs[primaryOf(heard, key)] : undefined
-  if (spoken && !PRESSED.has(spoken.gesture)) return spoken.sender
+  if (spoken && !isPressed(spoken.gesture)) return spoken.sender
   if (address?.scope !== 'channel' || address.target.kind !== 'cc') return null
   const { channel, target } = address
   const msb = `${channel}:cc${target.number - PAIR_DISTANCE}`
@@ -196,17 +189,23 @@ function messageHeard(before: Walk, event: Extract<WalkEvent, { kind: 'message' 
   if (heard.last === null) return { ...walk, heard: { ...heard, last: walk.heard.last } }
   // What a hand is at is sorted when it is done: until then nothing need be known of it.
   if (walk.act?.senders.has(heard.last) && !walk.belongs[heard.last])
-    return withActed({ ...walk, heard }, walk.act, heard.last, at)
+    return { ...walk, heard, act: actWith(walk.act, heard.last, at) }
   const name = ownName(walk.belongs, heard, heard.last, at)
   const own = name === null ? undefined : walk.belongs[name]
   if (own && name !== null) {
     const after = { ...pressedAt({ ...walk, heard }, name, at, at), last: own.control }
     // A channel has one pressure, whichever pad is leaned into.
-    return own.gesture === 'pressure' && walk.act ? withActed(after, walk.act, heard.last, at) : after
+    return own.gesture === 'pressure' && walk.act
+      ? { ...after, act: actWith(walk.act, heard.last, at) }
+      : after
   }
   if (isKnown) return { ...walk, heard }
-  const act = walk.act ?? { from: at, last: at, senders: new Set<string>() }
-  return withActed({ ...walk, heard, others: walk.act ? walk.others : [] }, act, heard.last, at)
+  return {
+    ...walk,
+    heard,
+    act: actWith(walk.act, heard.last, at),
+    others: walk.act ? walk.others : [],
+  }
 }
 
 function forgotten(walk: Walk, control: Id): Walk {

@@ -88,9 +88,9 @@ export function guessFacts(guess: Guess): string[] {
   if (halves === 'msb-first') facts.push('One value in two halves, MSB first.')
   if (halves === 'lsb-first') facts.push('One value in two halves, LSB first.')
   if (guess.clicksATurn !== null) facts.push(`${guess.clicksATurn} clicks a turn, as they were counted.`)
-  if (guess.answered > 0)
+  if (guess.echoes > 0)
     facts.push(
-      `It says again what it is told: ${guess.answered} ${guess.answered === 1 ? 'time' : 'times'} so far. That was no movement.`,
+      `It says again what it is told: ${guess.echoes} ${guess.echoes === 1 ? 'time' : 'times'} so far. That was no movement.`,
     )
   if (omitsNumber === true) facts.push('The number is left out while it stays.')
   return facts

@@ -11,7 +11,7 @@ export interface HeardZone {
 
 /** The RPN by which a manager says how many members its zone has (MIDI Polyphonic Expression 1.0, section 2.1). */
 const ZONE_RPN = 6
-/** Whether RPN values were heard with or without their LSB. */
+/** The value is the data byte, which is the MSB where an LSB came too. */
 const SEVEN_MAX = 127
 const DATA_MSB_SHIFT = 7
 const MOST_MEMBERS = 15
@@ -43,16 +43,21 @@ export const channelsOfKeys = (heard: ListenState, senders: readonly string[]): 
   )
 
 /**
- * The zone that keys on these channels play in; null for one channel alone. Where the hardware has not said how many members there
- * are, they reach as far as notes were heard.
+ * The zone that keys on these channels play in. Notes on several channels alone are none: a keyboard may be split. The hardware has said
+ * that it is one, or each of several channels says more of its note. Where it has not said how many members there are, they reach as
+ * far as notes were heard.
  */
 export function zoneHeard(heard: ListenState, channels: ReadonlySet<Channel>): HeardZone | null {
-  if (channels.size < 2) return null
   const low = Math.min(...channels)
   const high = Math.max(...channels)
-  // The lower zone counts up from 2, the upper one down from 15.
+  // The lower zone counts up from 2, the upper one down from 15; no note is played on the manager.
   const manager = low === 2 || high !== 15 ? 1 : 16
+  if (channels.size < 2 || channels.has(manager)) return null
   const told = membersTold(heard, manager)
+  const speaking = [...channels].filter((channel) =>
+    [...expressionOf([channel])].some((key) => senderIn(heard, key) !== undefined),
+  )
+  if (told === null && speaking.length < 2) return null
   const reached = manager === 1 ? high - 1 : 16 - low
   return { manager, members: told ?? Math.min(MOST_MEMBERS, reached), isTold: told !== null }
 }

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { splitGestureKey } from '#core/rig'
+
 /** Find out what one control is, draw a controller by moving it, or learn what its controls send. */
 const bench = useBenchStore()
 const moving = useMovingStore()
@@ -9,9 +11,7 @@ const tabs = [
   { id: 'draw' as const, name: 'Draw by moving' },
   { id: 'learn' as const, name: 'Learn by moving' },
 ]
-const followed = computed(() =>
-  bench.gesture === null ? [] : [bench.gesture.slice(0, bench.gesture.indexOf('.'))],
-)
+const followed = computed(() => (bench.gesture === null ? [] : [splitGestureKey(bench.gesture).control]))
 </script>
 
 <template>

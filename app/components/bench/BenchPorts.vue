@@ -128,8 +128,11 @@ const needsSysex = computed(
           Follow the hand: what you move is selected on the Desk
         </label>
       </section>
-      <section v-if="needsSysex" class="border-line border-t py-2" data-testid="needs-sysex">
-        <p>
+      <section v-if="!ports.hasSysex" class="border-line border-t py-2" data-testid="needs-sysex">
+        <p v-if="!needsSysex" class="text-soft text-xs">
+          What hardware says by SysEx is not heard: the browser holds it back until it is asked for.
+        </p>
+        <p v-else>
           {{ sysexBy.length > 0 ? `${sysexBy.join(' and ')} sends SysEx` : 'SysEx is to be sent' }}, which the
           browser holds back until it is asked for.
         </p>

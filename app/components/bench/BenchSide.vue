@@ -4,10 +4,7 @@ const bench = useBenchStore()
 const ports = usePortsStore()
 const listening = useListeningStore()
 const moving = useMovingStore()
-type Side = 'moves' | 'listen' | 'destinations' | 'ports'
-const route = useRoute()
-/** Led to the ports from elsewhere. */
-const side = ref<Side>(route.query.side === 'ports' ? 'ports' : 'moves')
+const side = useBenchSide()
 const tabs = computed(() => [
   { id: 'moves' as const, name: 'What moves' },
   { id: 'listen' as const, name: 'Find out', hint: listening.isOn || moving.job !== null ? 'on' : undefined },

@@ -10,7 +10,6 @@ import {
   type Control,
 } from '#core/rig'
 import { figureOf, movedGesture } from '~/lib/bench/figure'
-import { inkedPaths } from '#core/sheets/drawing'
 import { litControls } from '~/lib/bench/lit'
 import { keyAreas } from '~/lib/keys'
 
@@ -133,16 +132,13 @@ const drawn = computed(() =>
         rx="12"
         class="fill-raised stroke-line"
       />
-      <g
-        v-for="control in ghosts"
-        :key="`ghost-${control.id}`"
-        class="ghost"
-        :class="control.id === waiting?.next && 'next'"
-        data-testid="ghost"
-        @click="waiting?.choose(control.id)"
-      >
-        <path v-for="(path, index) in inkedPaths(control, scale)" :key="index" :d="path.d" />
-      </g>
+      <LazyGhostControls
+        v-if="ghosts.length > 0"
+        :controls="ghosts"
+        :scale="scale"
+        :next="waiting?.next"
+        @choose="waiting?.choose($event)"
+      />
       <g
         v-for="{ control, figure, area, keys, light, label, spoken } in drawn"
         :key="control.id"
@@ -207,16 +203,6 @@ const drawn = computed(() =>
 .surface-ground {
   background-image: radial-gradient(var(--line) 0.9px, transparent 1px);
   background-size: 13px 13px;
-}
-.ghost > * {
-  fill: var(--marker);
-  fill-opacity: 0.25;
-  stroke: var(--ink);
-  stroke-dasharray: 3 2.5;
-}
-.ghost.next > * {
-  fill-opacity: 1;
-  stroke-dasharray: none;
 }
 .played {
   cursor: pointer;

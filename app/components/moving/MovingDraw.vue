@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { Undo2 } from '@lucide/vue'
 import {
-  CONTROL_KIND_NAME,
   controlName,
   KIND_FACTS,
   layOut,
@@ -13,6 +12,7 @@ import {
   type ControlKind,
   type Controller,
 } from '#core/rig'
+import { CONTROL_KINDS, countWords, rowsRefusal } from '~/lib/surface/block-form'
 import { knownWords } from '~/lib/moving/words'
 import type { Where } from '~/stores/moving'
 
@@ -21,27 +21,14 @@ const { controller, where } = defineProps<{ controller: Controller; where: Where
 const moving = useMovingStore()
 const rigs = useRigStore()
 
-const kinds = Object.keys(KIND_FACTS) as ControlKind[]
 const kind = ref<ControlKind>('fader')
 const [rows, columns, pattern] = [ref(1), ref(8), ref('')]
 const side = ref<'right' | 'below'>('below')
 const isPressed = computed(() => ['button', 'pad', 'footswitch'].includes(kind.value))
 
-const isWhole = (value: number, high: number): boolean =>
-  Number.isInteger(value) && value >= 1 && value <= high
-const refusal = computed(() =>
-  isWhole(rows.value, 32) && isWhole(columns.value, 64)
-    ? null
-    : 'Rows go from 1 to 32, columns from 1 to 64.',
-)
-const count = computed(() => rows.value * columns.value)
+const refusal = computed(() => rowsRefusal(rows.value, columns.value))
 const isDrawing = computed(() => moving.job === 'draw' && moving.controller?.id === controller.id)
-const label = computed(() => {
-  const { plural } = KIND_FACTS[kind.value]
-  return count.value === 1
-    ? `Draw 1 ${CONTROL_KIND_NAME[kind.value]}`
-    : `Draw ${count.value} ${plural.toLowerCase()}`
-})
+const label = computed(() => `Draw ${countWords(kind.value, rows.value * columns.value)}`)
 
 function begin(): void {
   if (!rigs.rig || refusal.value !== null) return
@@ -78,10 +65,6 @@ const drawn = computed(() =>
       known: (moving.known.get(control.id) ?? []).map(knownWords),
     })),
 )
-function drawSilent(): void {
-  const { next, model, walk } = moving
-  if (next && model && walk) moving.addSilent(next)
-}
 </script>
 
 <template>
@@ -96,7 +79,11 @@ function drawSilent(): void {
         >
       </div>
       <template #silent>
-        <UiButton class="mt-1" data-testid="draw-silent" @click="drawSilent"
+        <UiButton
+          v-if="moving.next"
+          class="mt-1"
+          data-testid="draw-silent"
+          @click="moving.addSilent(moving.next)"
           >Draw it as one that sends nothing</UiButton
         >
       </template>
@@ -114,7 +101,7 @@ function drawSilent(): void {
     >
       <label for="moving-kind" class="text-soft text-xs">Kind</label>
       <select id="moving-kind" v-model="kind" class="bg-raised border-line h-7 w-44 rounded-md border px-1.5">
-        <option v-for="each in kinds" :key="each" :value="each">{{ KIND_FACTS[each].plural }}</option>
+        <option v-for="each in CONTROL_KINDS" :key="each" :value="each">{{ KIND_FACTS[each].plural }}</option>
       </select>
       <label for="moving-rows" class="text-soft text-xs">Rows, columns</label>
       <span class="flex items-center gap-2">

@@ -1,6 +1,14 @@
 <script setup lang="ts">
 import { comparedWith, writingDown, type Compared } from '#core/listen'
-import { controlName, modelOf, readingOrder, type Control, type Controller, type Id } from '#core/rig'
+import {
+  controlName,
+  modelOf,
+  readingOrder,
+  splitGestureKey,
+  type Control,
+  type Controller,
+  type Id,
+} from '#core/rig'
 import { messageText } from '~/lib/bench/find-out'
 import { knownWords } from '~/lib/moving/words'
 import type { Where } from '~/stores/moving'
@@ -87,7 +95,7 @@ function textOf(control: Control, { at, written, heard }: Compared, which_: 'wri
     rig: rigs.rig,
     message,
     control,
-    gesture: at.gesture.slice(at.gesture.indexOf('.') + 1) as Control['gestures'][number],
+    gesture: splitGestureKey(at.gesture).gesture,
     homeChannel: controller.homeChannel,
     abilities: model.value.abilities,
   })

@@ -17,6 +17,11 @@ const title = computed(() => {
 const todo = computed(() => (moving.walk ? nextWords(moving.walk) : null))
 const others = computed(() => moving.walk?.others ?? [])
 const isReal = computed(() => moving.controller !== null && ports.realControllers.has(moving.controller.id))
+const side = useBenchSide()
+async function toPorts(): Promise<void> {
+  side.value = 'ports'
+  await navigateTo('/bench')
+}
 const seconds = SILENT_MS / 1000
 </script>
 
@@ -35,9 +40,14 @@ const seconds = SILENT_MS / 1000
     </div>
     <p v-if="!isReal" class="text-soft text-xs">
       No real port stands for {{ moving.controller?.name }}.
-      <NuxtLink to="/bench?side=ports" class="text-ink underline underline-offset-2"
-        >Choose one under Ports.</NuxtLink
+      <button
+        type="button"
+        class="text-ink underline underline-offset-2"
+        data-testid="to-ports"
+        @click="toPorts"
       >
+        Choose one under Ports.
+      </button>
     </p>
     <div class="border-line mt-1.5 rounded-md border px-3 py-2">
       <div class="flex items-center gap-1">

@@ -83,13 +83,13 @@ function shortWords(known: Known, manner: Manner): string {
 }
 
 export function knownWords(known: Known): KnownWords {
-  const { gesture, guess, manner, others, state, ask, keys, program } = known
+  const { gesture, manner, others, state, ask, keys, program } = known
   const open = state === 'open' ? others.map((each) => `or ${shortWords(known, each)}`) : []
   const words = manner ? [shortWords(known, manner), ...open].join(', ') : 'not yet to be told'
   return {
     gesture,
     verb: gestureVerb(gesture),
-    tag: keys && keys.low !== keys.high ? `${guessTag(guess)}–${keys.high}` : programTag(known),
+    tag: tagOf(known),
     words: keys ? keyWords(known) : program === null ? words : 'set off',
     state: keys || program !== null ? 'along' : state,
     todo: ask && !keys && program === null ? ASK_WORDS[ask] : null,
@@ -102,5 +102,10 @@ const keyWords = ({ zone }: Known): string =>
     ? `keys, a channel for each: manager ${zone.manager}, ${zone.isTold ? '' : 'at least '}${zone.members} members`
     : 'keys'
 
-const programTag = ({ guess, program }: Known): string =>
-  program === null ? guessTag(guess) : guessTag(guess).replace(/\d+$/, String(program))
+/** Where it lands, in writing: of keys from the lowest to the highest, of a program with its number. */
+function tagOf({ guess, keys, program }: Known): string {
+  const withNumber = (number: number): string => guessTag(guess).replace(/\d+$/, String(number))
+  if (program !== null) return withNumber(program)
+  if (!keys) return guessTag(guess)
+  return keys.low === keys.high ? withNumber(keys.low) : `${withNumber(keys.low)}–${keys.high}`
+}

@@ -6,7 +6,7 @@ import type { CaptureRead } from './read'
 /** The columns of a capture as CSV that are read back, by their headings. */
 const [TIME, BYTES, SENDER] = ['ms', 'bytes', 'controller']
 
-const LIMITS = { characters: CAPTURE_LIMITS.bytes, lines: 500_000, rows: 300_000 }
+const LIMITS = { characters: CAPTURE_LIMITS.bytes, lines: 500_000, rows: CAPTURE_LIMITS.messages }
 
 /** Bytes in writing: two hex digits each, with spaces between; null where they are none. */
 function bytesIn(text: string): number[] | null {

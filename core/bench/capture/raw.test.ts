@@ -69,5 +69,7 @@ describe('the bytes of a stream', () => {
       RAW_APART_MS,
       RAW_APART_MS,
     ])
+    const buttons = readRaw(Uint8Array.from([0xb0, 70, 127, 0xb0, 102, 127]))
+    expect(buttons.ok && buttons.tracks[0]?.messages.map(({ at }) => at)).toEqual([0, RAW_APART_MS])
   })
 })

@@ -1,14 +1,13 @@
+import { PAIR_DISTANCE } from '../../midi'
 import { decodeWire, endWire, WIRE_START, type WireFault } from '../../midi/bytes'
 import type { TimedMessage } from '../../midi/smf'
+import { CAPTURE_LIMITS } from './limits'
 import type { CaptureRead } from './read'
 
 /** Bytes have no times: messages are taken to be so far apart, in ms, that nothing is read out of their rhythm. */
 export const RAW_APART_MS = 60
-/** So many messages are read at most. */
-const MOST_MESSAGES = 300_000
 const CONTROL_CHANGE = 0xb0
 const REAL_TIME = 0xf8
-const PAIR_DISTANCE = 32
 /** What chooses a parameter or a bank, or is a half of a value, comes together with the next message. */
 const CARRIERS: ReadonlySet<number> = new Set([0, 32, 6, 38, 98, 99, 100, 101])
 
@@ -29,7 +28,8 @@ function isTogether(
   if (status >= REAL_TIME) return true
   if (!before || (status & 0xf0) !== CONTROL_CHANGE || before[0] !== status) return false
   const last = before[1] ?? 0
-  return Math.abs(last - number) === PAIR_DISTANCE || (CARRIERS.has(last) && CARRIERS.has(number))
+  const isPair = Math.min(last, number) < PAIR_DISTANCE && Math.abs(last - number) === PAIR_DISTANCE
+  return isPair || (CARRIERS.has(last) && CARRIERS.has(number))
 }
 
 /** The bytes of a stream as they were sent, one message after the other. Refused whole with the place of the first fault. */
@@ -41,10 +41,10 @@ export function readRaw(data: Uint8Array): CaptureRead {
       ok: false,
       message: `At byte ${fault.place}, ${FAULTS[fault.fault]}: these are not the bytes of a MIDI stream, or part of it is missing.`,
     }
-  if (events.length > MOST_MESSAGES)
+  if (events.length > CAPTURE_LIMITS.messages)
     return {
       ok: false,
-      message: `It holds ${events.length.toLocaleString('en')} messages; a capture has ${MOST_MESSAGES.toLocaleString('en')} at most.`,
+      message: `It holds ${events.length.toLocaleString('en')} messages; a capture has ${CAPTURE_LIMITS.messages.toLocaleString('en')} at most.`,
     }
   let at = 0
   let before: readonly number[] | undefined

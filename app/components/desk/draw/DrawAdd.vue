@@ -1,20 +1,12 @@
 <script setup lang="ts">
 import { Plus } from '@lucide/vue'
-import {
-  CONTROL_KIND_NAME,
-  KIND_FACTS,
-  layOut,
-  placeFor,
-  usualPlan,
-  type BlockPlan,
-  type ControlKind,
-} from '#core/rig'
+import { KIND_FACTS, layOut, placeFor, usualPlan, type BlockPlan, type ControlKind } from '#core/rig'
+import { CONTROL_KINDS, countWords, rowsRefusal } from '~/lib/surface/block-form'
 
 const desk = useDeskStore()
 const draw = useDrawStore()
 const { add } = useDrawing()
 
-const kinds = Object.keys(KIND_FACTS) as ControlKind[]
 const kind = ref<ControlKind>('knob')
 const plan = ref<BlockPlan>(usualPlan('knob'))
 const side = ref<'right' | 'below'>('below')
@@ -24,12 +16,11 @@ watch(kind, (next) => {
   plan.value = { ...usualPlan(next), rows: plan.value.rows, columns: plan.value.columns }
 })
 
-const isWhole = (value: number, high: number): boolean =>
-  Number.isInteger(value) && value >= 1 && value <= high
 const isLength = (value: number): boolean => Number.isFinite(value) && value >= 0 && value <= 1000
 const refusal = computed(() => {
   const { rows, columns, size, gap } = plan.value
-  if (!isWhole(rows, 32) || !isWhole(columns, 64)) return 'Rows go from 1 to 32, columns from 1 to 64.'
+  const ofRows = rowsRefusal(rows, columns)
+  if (ofRows) return ofRows
   if (!isLength(size.w) || !isLength(size.h) || size.w < 1 || size.h < 1) return 'Sizes go from 1 to 1000 mm.'
   return isLength(gap.across) && isLength(gap.down) ? null : 'Gaps go from 0 to 1000 mm.'
 })
@@ -49,13 +40,7 @@ onBeforeUnmount(() => {
   draw.ghost = []
 })
 
-const count = computed(() => plan.value.rows * plan.value.columns)
-const label = computed(() => {
-  const { plural } = KIND_FACTS[kind.value]
-  return count.value === 1
-    ? `Add 1 ${CONTROL_KIND_NAME[kind.value]}`
-    : `Add ${count.value} ${plural.toLowerCase()}`
-})
+const label = computed(() => `Add ${countWords(kind.value, plan.value.rows * plan.value.columns)}`)
 function make(): void {
   if (made.value) add(label.value, made.value.controls, made.value.block ? [made.value.block] : [])
 }
@@ -75,7 +60,7 @@ function make(): void {
     >
       <label for="add-kind" class="text-soft text-xs">Kind</label>
       <select id="add-kind" v-model="kind" class="bg-raised border-line h-7 w-44 rounded-md border px-1.5">
-        <option v-for="each in kinds" :key="each" :value="each">{{ KIND_FACTS[each].plural }}</option>
+        <option v-for="each in CONTROL_KINDS" :key="each" :value="each">{{ KIND_FACTS[each].plural }}</option>
       </select>
       <label for="add-rows" class="text-soft text-xs">Rows, columns</label>
       <span class="flex items-center gap-2">

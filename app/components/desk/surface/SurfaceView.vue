@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { grownSurface, splitGestureKey, type Control } from '#core/rig'
-import { inkedPaths, labelRooms, placeLabels, type LabelPlace } from '#core/sheets/drawing'
+import { labelRooms, placeLabels, type LabelPlace } from '#core/sheets/drawing'
 import { drawControls, type ControlTag, type DrawnControl } from '~/lib/surface/drawn'
 
 const desk = useDeskStore()
@@ -178,16 +178,13 @@ function onKey(event: KeyboardEvent): void {
         />
         <SurfaceControls :drawn="drawn" />
         <LazyHeardMarks v-if="desk.heard.length > 0" :scale="scale" />
-        <g
-          v-for="control in ghosts"
-          :key="`ghost-${control.id}`"
-          class="ghost"
-          :class="control.id === waiting?.next && 'next'"
-          data-testid="ghost"
-          @click="waiting?.choose(control.id)"
-        >
-          <path v-for="(path, index) in inkedPaths(control, scale)" :key="index" :d="path.d" />
-        </g>
+        <LazyGhostControls
+          v-if="ghosts.length > 0"
+          :controls="ghosts"
+          :scale="scale"
+          :next="waiting?.next"
+          @choose="waiting?.choose($event)"
+        />
         <rect
           v-if="handle"
           :x="handle.x - 4"
@@ -218,16 +215,6 @@ function onKey(event: KeyboardEvent): void {
 </template>
 
 <style scoped>
-.ghost > * {
-  fill: var(--marker);
-  fill-opacity: 0.25;
-  stroke: var(--ink);
-  stroke-dasharray: 3 2.5;
-}
-.ghost.next > * {
-  fill-opacity: 1;
-  stroke-dasharray: none;
-}
 .surface-ground {
   background-image: radial-gradient(var(--line) 0.9px, transparent 1px);
   background-size: 13px 13px;
