@@ -12,6 +12,7 @@ export default defineConfig({
       'app/**/*.test.ts',
       'server/**/*.test.ts',
       'scripts/**/*.test.ts',
+      'shared/**/*.test.ts',
     ],
     testTimeout: 30_000,
   },

@@ -1,63 +1,44 @@
 <script setup lang="ts">
-import { Download } from '@lucide/vue'
-import { sheetsOf, SHEET_FORMATS } from '#core/sheets'
-
 const rigs = useRigStore()
 const shelf = useShelfStore()
-const groups = computed(() => (rigs.rig ? sheetsOf(rigs.rig) : []))
-const sheets = computed(() => groups.value.flatMap((group) => group.sheets))
-const chosenId = ref('')
-/** The sheet chosen; the first, as long as none is. */
-const chosen = computed(() => sheets.value.find(({ id }) => id === chosenId.value) ?? sheets.value[0] ?? null)
-const sheet = computed(() => chosen.value?.make() ?? null)
+const sheets = useSheetsStore()
+const edit = useEdit()
 
-function save(format: (typeof SHEET_FORMATS)[number]): void {
-  if (!sheet.value || !chosen.value) return
-  saveText(fileName(chosen.value.fileName, format.extension), format.render(sheet.value), format.mediaType)
-}
+watch(
+  [() => rigs.revision, () => sheets.current?.id, () => sheets.chosen, () => sheets.isBook],
+  () => void sheets.refresh(),
+  { immediate: true },
+)
+const tickedCount = computed(() => rigs.rig?.checklist.filter(({ done }) => done).length ?? 0)
+const clearTicks = (): boolean => edit('Take back all ticks', [{ type: 'steps-clear' }])
 </script>
 
 <template>
-  <div v-if="sheet" class="flex h-full">
-    <nav class="border-line w-56 shrink-0 overflow-y-auto border-r p-3" aria-label="Sheets">
-      <section v-for="group in groups" :key="group.heading" class="mb-4">
-        <h2 class="text-soft px-2 pb-1 text-xs font-medium">{{ group.heading }}</h2>
-        <ul>
-          <li v-for="each in group.sheets" :key="each.id">
-            <button
-              type="button"
-              class="w-full rounded-md border px-2.5 py-1.5 text-left"
-              :class="
-                each === chosen
-                  ? 'bg-raised border-line font-bold'
-                  : 'text-soft hover:text-ink border-transparent font-medium'
-              "
-              :aria-current="each === chosen"
-              :data-sheet="each.id"
-              @click="chosenId = each.id"
-            >
-              {{ each.name }}
-            </button>
-          </li>
-        </ul>
-      </section>
-      <p class="text-soft px-2 text-xs">
-        A destination map says what moves each parameter, and where it listens: to keep beside it, or to set
-        it up again.
-      </p>
-    </nav>
-    <div class="min-w-0 flex-1 overflow-y-auto p-6">
-      <div class="mx-auto mb-4 flex max-w-5xl items-center justify-end gap-1.5">
+  <div v-if="rigs.rig" class="flex h-full">
+    <SheetList />
+    <div class="flex min-w-0 flex-1 flex-col">
+      <SheetBar>
         <UiButton
-          v-for="format in SHEET_FORMATS"
-          :key="format.id"
-          :data-export="format.id"
-          @click="save(format)"
+          v-if="sheets.current?.kind === 'checklist' && !sheets.isBook && tickedCount > 0"
+          data-testid="clear-ticks"
+          @click="clearTicks()"
+          >Take back all ticks</UiButton
         >
-          <Download :size="14" />{{ format.name }}
-        </UiButton>
+      </SheetBar>
+      <p
+        v-if="sheets.failure"
+        class="bg-conflict-soft text-conflict flex items-center gap-3 px-6 py-2"
+        role="alert"
+        data-testid="sheet-failure"
+      >
+        {{ sheets.failure }}
+        <UiButton class="ml-auto" @click="(sheets.stop(), sheets.refresh())">Try again</UiButton>
+      </p>
+      <div class="min-h-0 flex-1 overflow-y-auto p-6" :aria-busy="sheets.isMaking">
+        <BookPanel v-if="sheets.isBook" />
+        <SheetPreview v-else-if="sheets.sheet" :sheet="sheets.sheet" />
+        <p v-else-if="sheets.isMaking" class="text-soft">Making the sheet …</p>
       </div>
-      <SheetPreview :sheet="sheet" />
     </div>
   </div>
   <EmptyState v-else title="Nothing to write down yet">

@@ -96,3 +96,12 @@ describe('a rig of version 3', () => {
     expect(resting).toEqual(['Pitch'])
   })
 })
+
+describe('a rig of version 4', () => {
+  it('is read as the rig that it was: no step of its checklist is ticked', () => {
+    const read = readRig(readFileSync(new URL('../testing/old-rigs/version-4.json', import.meta.url), 'utf8'))
+    if (!read.ok) throw new Error(JSON.stringify(read.problems))
+    expect(read.rig).toEqual(nineRingsRig('as-performed'))
+    expect(read.rig.checklist).toEqual([])
+  })
+})

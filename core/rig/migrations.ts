@@ -15,6 +15,8 @@ const STEPS: Readonly<Record<number, (document: RigDocument) => RigDocument>> = 
   // Version 3 adds the key of a mapping, which older files do not have: nothing is to be changed.
   2: (document) => document,
   3: fromVersion3,
+  // Version 5 adds the checklist, which older files do not have: nothing is to be changed.
+  4: (document) => document,
 }
 
 /** Bring a document of an older version up to `target`, step by step. Throws a RangeError where a step is missing. */

@@ -52,6 +52,7 @@ export type LightRole = Of<typeof schema.LightRole>
 export type LightAbility = Of<typeof schema.LightAbility>
 export type PaletteEntry = Of<typeof schema.PaletteEntry>
 export type HouseRule = Of<typeof schema.HouseRule>
+export type CheckedStep = Of<typeof schema.CheckedStep>
 export type SetAside = Of<typeof schema.SetAside>
 export type Passage = Of<typeof schema.Passage>
 export type Rig = Of<typeof schema.RigSchema>

@@ -1,6 +1,15 @@
 import { noteName, printTag, printTarget, type Address } from '../midi'
 import { emit } from '../addresses'
-import { chartedAt, mappingState, moverName, printListening, type MappingState } from '../mappings'
+import {
+  chartedAt,
+  drivesOf,
+  mappingFacts,
+  mappingState,
+  moverName,
+  printListening,
+  resolveMappings,
+  type MappingState,
+} from '../mappings'
 import {
   findGesture,
   parameterName,
@@ -13,7 +22,7 @@ import {
   type Parameter,
   type Rig,
 } from '../rig'
-import { figure, words, type Cell, type Section, type SheetDocument } from './document'
+import { columns, figure, numeral, row, words, type Row, type Section, type SheetDocument } from './document'
 
 const KIND_WORDS: Readonly<Record<Destination['kind'], string>> = {
   daw: 'DAW',
@@ -62,8 +71,8 @@ function hearsWords({ hears }: Destination): string {
   }
 }
 
-function rangeWords(mapping: Mapping, destination: Destination): string {
-  const range = parameterOf(destination, mapping.parameter)?.range
+function rangeWords(mapping: Mapping, parameter: Parameter | null): string {
+  const range = parameter?.range
   const low = mapping.min ?? range?.min
   const high = mapping.max ?? range?.max
   if (low === undefined || high === undefined) return ''
@@ -72,59 +81,126 @@ function rangeWords(mapping: Mapping, destination: Destination): string {
   return `${from} to ${to}${unit === '' ? '' : ` ${unit}`}`
 }
 
+/** A value as it is read: no more digits than say something. */
+const read = (value: number): string => String(Number(value.toPrecision(3)))
+
+/** How much one step of the control moves the parameter: the smallest to the largest, or a click. */
+function stepWords(
+  rig: Rig,
+  mapping: Mapping,
+  destination: Destination,
+  parameter: Parameter | null,
+): string {
+  const [resolved] = resolveMappings(rig, [mapping])
+  const [drive] = resolved ? drivesOf(rig, resolved) : []
+  const found = mapping.gesture === null ? null : findGesture(rig, mapping.gesture)
+  if (!drive || !parameter || !found) return ''
+  const { click, coverage, range } = mappingFacts(
+    mapping,
+    parameter,
+    destination,
+    drive.message,
+    found.control,
+  )
+  const unit = range.span.unit === '' ? '' : ` ${range.span.unit}`
+  if (click !== null) return `${read(click)}${unit} a click`
+  const [small, large] = [coverage?.smallestStep ?? null, coverage?.largestStep ?? null]
+  if (small === null || large === null) return ''
+  const [least, most] = [read(small), read(large)]
+  return least === most ? `${least}${unit}` : `${least} to ${most}${unit}`
+}
+
+/** By what a map is put in order, and under which headings. */
+export type MapOrder = 'parameter' | 'controller' | 'scope'
+
 /** Mappings of a destination in the order of its parameters, everywhere before named scopes. */
 function inOrder(rig: Rig, destination: Destination): Mapping[] {
   const position = new Map(destination.parameters.map(({ id }, index) => [id, index]))
-  const scopes = destination.scopes.map(({ id }) => id)
-  const rank = (mapping: Mapping): number => (mapping.scope === null ? -1 : scopes.indexOf(mapping.scope))
+  const scopes = new Map(destination.scopes.map(({ id }, index) => [id, index]))
+  const rank = ({ scope }: Mapping): number => (scope === null ? -1 : (scopes.get(scope) ?? -1))
   return rig.mappings
     .filter((mapping) => mapping.destination === destination.id)
     .sort((a, b) => (position.get(a.parameter) ?? 0) - (position.get(b.parameter) ?? 0) || rank(a) - rank(b))
 }
 
-function mappingRow(rig: Rig, destination: Destination, mapping: Mapping): Cell[] {
-  const found = mapping.gesture === null ? null : findGesture(rig, mapping.gesture)
+const controllerOf = (rig: Rig, { gesture }: Mapping): string =>
+  (gesture === null ? null : findGesture(rig, gesture)?.controller.name) ?? ''
+const scopeOf = ({ scopes }: Destination, { scope }: Mapping): string =>
+  scopes.find(({ id }) => id === scope)?.name ?? 'everywhere'
+
+function mappingRow(rig: Rig, destination: Destination, mapping: Mapping): Row {
   const parameter = parameterOf(destination, mapping.parameter)
   const state = mappingState(rig, mapping)
-  const scope = destination.scopes.find(({ id }) => id === mapping.scope)?.name ?? 'everywhere'
-  return [
-    words(parameter ? parameterName(parameter) : ''),
-    words(found?.controller.name ?? ''),
-    words(moverName(rig, mapping) ?? ''),
-    figure(
-      state.meeting.length > 0
-        ? tags(state.meeting)
-        : state.listening
-          ? printTag(state.listening)
-          : tags(state.sent),
-    ),
-    words(rangeWords(mapping, destination)),
-    words(scope),
-    words(movesSmoothly(parameter) ? TAKEOVER_WORDS[mapping.takeover] : ''),
-    words(stateWords(state, parameter?.fixed !== null)),
-  ]
+  const smooth = movesSmoothly(parameter)
+  return row(
+    [
+      words(parameter ? parameterName(parameter) : ''),
+      words(controllerOf(rig, mapping)),
+      words(moverName(rig, mapping) ?? ''),
+      figure(
+        state.meeting.length > 0
+          ? tags(state.meeting)
+          : state.listening
+            ? printTag(state.listening)
+            : tags(state.sent),
+      ),
+      words(rangeWords(mapping, parameter)),
+      words(smooth ? (mapping.inverted ? 'turned round' : 'as moved') : ''),
+      words(smooth ? CURVE_WORDS[mapping.curve] : ''),
+      words(smooth ? TAKEOVER_WORDS[mapping.takeover] : ''),
+      words(stepWords(rig, mapping, destination, parameter)),
+      words(scopeOf(destination, mapping)),
+      words(stateWords(state, parameter?.fixed !== null)),
+    ],
+    { kind: 'parameter', destination: destination.id, parameter: mapping.parameter },
+  )
 }
 
-function mappedSection(rig: Rig, destination: Destination): Section {
-  const rows = inOrder(rig, destination).map((mapping) => mappingRow(rig, destination, mapping))
-  return {
-    heading: 'What moves it',
-    note: rows.length === 0 ? 'No control is joined to it yet.' : undefined,
-    table: {
-      columns: [
-        'Parameter',
-        'Controller',
-        'Control',
-        'Address',
-        'Range',
-        'Counts in',
-        'Takeover',
-        'State',
-      ].map((title) => ({ title })),
-      rows,
-    },
-  }
+const CURVE_WORDS: Readonly<Record<Mapping['curve'], string>> = {
+  linear: 'straight',
+  exponential: 'exponential',
+  logarithmic: 'logarithmic',
+  s: 'S-shaped',
 }
+
+const MAPPED_COLUMNS = columns(
+  'Parameter',
+  'Controller',
+  'Control',
+  'Address',
+  'Range',
+  'Direction',
+  'Curve',
+  'Takeover',
+  'Step',
+  'Counts in',
+  'State',
+)
+
+/** Mappings under the headings of an order; all under one where they stand by parameter. */
+function groupsOf(rig: Rig, destination: Destination, order: MapOrder): Array<[string, Mapping[]]> {
+  const all = inOrder(rig, destination)
+  if (order === 'parameter' || all.length === 0) return [['What moves it', all]]
+  const groups = new Map<string, Mapping[]>()
+  for (const mapping of all) {
+    const name =
+      order === 'controller'
+        ? `By ${controllerOf(rig, mapping) || 'a control that is gone'}`
+        : `Counts in ${scopeOf(destination, mapping)}`
+    groups.set(name, [...(groups.get(name) ?? []), mapping])
+  }
+  return [...groups]
+}
+
+const mappedSections = (rig: Rig, destination: Destination, order: MapOrder): Section[] =>
+  groupsOf(rig, destination, order).map(([heading, mappings]) => ({
+    heading,
+    ...(mappings.length === 0 ? { note: 'No control is joined to it yet.' } : {}),
+    table: {
+      columns: MAPPED_COLUMNS,
+      rows: mappings.map((mapping) => mappingRow(rig, destination, mapping)),
+    },
+  }))
 
 function unmovedSection(rig: Rig, destination: Destination): Section {
   const mapped = new Set(
@@ -137,16 +213,24 @@ function unmovedSection(rig: Rig, destination: Destination): Section {
     .map((parameter) => {
       const charted = chartedAt(parameter)
       const { range } = parameter
-      return [
-        words(parameterName(parameter)),
-        figure(charted ? printListening(charted) : ''),
-        words(range ? `${range.min} to ${range.max} ${range.unit}`.trim() : ''),
-      ]
+      return row(
+        [
+          words(parameterName(parameter)),
+          figure(charted ? printListening(charted) : ''),
+          words(range ? `${range.min} to ${range.max} ${range.unit}`.trim() : ''),
+        ],
+        { kind: 'parameter', destination: destination.id, parameter: parameter.id },
+      )
     })
+  if (destination.parameters.length === 0)
+    return {
+      heading: 'What nothing moves',
+      note: 'This destination has no parameters yet: add them in its view in Rig.',
+    }
   return {
     heading: 'What nothing moves',
-    note: rows.length === 0 ? 'Every parameter has a control.' : undefined,
-    table: { columns: [{ title: 'Parameter' }, { title: 'Fixed address' }, { title: 'Range' }], rows },
+    ...(rows.length === 0 ? { note: 'Every parameter has a control.' } : {}),
+    table: { columns: columns('Parameter', 'Fixed address', 'Range'), rows },
   }
 }
 
@@ -155,12 +239,10 @@ function notesSection(destination: Destination): Section | null {
   return {
     heading: 'Notes',
     table: {
-      columns: [{ title: 'Note', align: 'right' }, { title: 'Name' }, { title: 'Sound' }],
-      rows: destination.noteNames.map(({ number, name }) => [
-        figure(String(number)),
-        figure(noteName(number, destination.middleC)),
-        words(name),
-      ]),
+      columns: columns({ figures: 'Note' }, 'Name', 'Sound'),
+      rows: destination.noteNames.map(({ number, name }) =>
+        row([numeral(number), figure(noteName(number, destination.middleC)), words(name)]),
+      ),
     },
   }
 }
@@ -171,12 +253,14 @@ function programsSection(destination: Destination): Section | null {
     heading: 'Programs',
     note: `${destination.name} counts its programs from ${destination.countsFrom}.`,
     table: {
-      columns: [{ title: 'Shown as', align: 'right' }, { title: 'Sent as' }, { title: 'Name' }],
-      rows: destination.programs.map(({ number, bank, name }) => [
-        figure(String(number + destination.countsFrom)),
-        figure(printTarget({ kind: 'program', number, bank })),
-        words(name),
-      ]),
+      columns: columns({ figures: 'Shown as' }, 'Sent as', 'Name'),
+      rows: destination.programs.map(({ number, bank, name }) =>
+        row([
+          numeral(number + destination.countsFrom),
+          figure(printTarget({ kind: 'program', number, bank })),
+          words(name),
+        ]),
+      ),
     },
   }
 }
@@ -192,18 +276,15 @@ function keptSection(destination: Destination): Section | null {
   return {
     heading: 'Kept for itself',
     table: {
-      columns: [
-        { title: 'Channel', align: 'right' },
-        { title: 'Numbers' },
-        { title: 'For' },
-        { title: 'Meant for' },
-      ],
-      rows: destination.claims.map((claim) => [
-        figure(channelOf(claim.channel)),
-        figure(`${claim.kind}${claim.low}-${claim.high}`),
-        words(claim.function),
-        words(served(claim.serves)),
-      ]),
+      columns: columns({ figures: 'Channel' }, 'Numbers', 'For', 'Meant for'),
+      rows: destination.claims.map((claim) =>
+        row([
+          figure(channelOf(claim.channel)),
+          figure(`${claim.kind}${claim.low}-${claim.high}`),
+          words(claim.function),
+          words(served(claim.serves)),
+        ]),
+      ),
     },
   }
 }
@@ -225,7 +306,7 @@ function sources(rig: Rig, destination: Destination): string {
  * The map of one destination: what moves each of its parameters, what nothing moves, its notes,
  * programs and kept addresses. Throws a RangeError for a destination that is not in the rig.
  */
-export function destinationMap(rig: Rig, id: Id): SheetDocument {
+export function destinationMap(rig: Rig, id: Id, order: MapOrder = 'parameter'): SheetDocument {
   const { destinations } = rigIndex(rig)
   const destination = destinations.get(id)
   if (!destination) throw new RangeError(`The rig has no destination “${id}”.`)
@@ -240,7 +321,7 @@ export function destinationMap(rig: Rig, id: Id): SheetDocument {
       ...(from === '' ? [] : [{ label: 'Connected', value: from }]),
     ],
     sections: [
-      mappedSection(rig, destination),
+      ...mappedSections(rig, destination, order),
       keptSection(destination),
       notesSection(destination),
       programsSection(destination),

@@ -7,9 +7,25 @@ import {
   type PaletteEntry,
   type Rig,
 } from '../rig'
-import { figure, words, type Cell, type Section, type SheetDocument } from './document'
+import { patternOf } from './card/pattern'
+import {
+  columns,
+  numeral,
+  row,
+  words,
+  type Cell,
+  type Row,
+  type Section,
+  type SheetDocument,
+} from './document'
 
 const swatch = (text: string, colour: string): Cell => ({ text, mono: true, swatch: colour })
+/** A cell with the pattern by which a role is told where colours are not. */
+const patterned = (text: string, colour: string, role: number): Cell => ({
+  text,
+  swatch: colour,
+  pattern: patternOf(role),
+})
 
 /** The kinds of control of a controller that have lights, those that show the same together. */
 function kindsOf(rig: Rig, controller: Controller): ControlKind[] {
@@ -18,15 +34,19 @@ function kindsOf(rig: Rig, controller: Controller): ControlKind[] {
   return [...kinds].filter((kind) => entriesFor(abilities.lights, kind).length > 0)
 }
 
-const rowOf = ({ role, state, wanted, entry, off }: Resolved): Cell[] => [
-  figure(role.letter),
-  words(role.name),
-  words(state),
-  swatch(wanted, wanted),
-  figure(String(entry.index)),
-  swatch(entry.name, entry.colour),
-  figure(off.toFixed(2)),
-]
+const rowOf = ({ role, state, wanted, entry, off }: Resolved, roles: readonly LightRole[]): Row => {
+  const at = roles.indexOf(role)
+  return row([
+    patterned(role.letter, wanted, at),
+    words(role.name),
+    words(patternOf(at)),
+    words(state),
+    swatch(wanted, wanted),
+    numeral(entry.index),
+    swatch(entry.name, entry.colour),
+    numeral(Number(off.toFixed(2))),
+  ])
+}
 
 function noteOf(entries: readonly PaletteEntry[], near: readonly string[]): { note?: string } {
   if (!knowsColours(entries))
@@ -50,16 +70,10 @@ function sectionOf(
     heading: `${controller.name}: ${kind}`,
     ...noteOf(entries, near),
     table: {
-      columns: [
-        { title: '' },
-        { title: 'Role' },
-        { title: 'State' },
-        { title: 'Wanted' },
-        { title: 'Number', align: 'right' },
-        { title: 'Shown' },
-        { title: 'Off by', align: 'right' },
-      ],
-      rows: resolved.map(rowOf),
+      columns: columns('Letter', 'Role', 'Pattern', 'State', 'Wanted', { figures: 'Number' }, 'Shown', {
+        figures: 'Off by',
+      }),
+      rows: resolved.map((each) => rowOf(each, roles)),
     },
   }
 }

@@ -1,17 +1,30 @@
 import { printTag } from '../midi'
 import { mappingName, relearnList, type RelearnLine } from '../mappings'
 import { parameterName, type Rig } from '../rig'
-import { figure, words, type Cell, type Section, type SheetDocument } from './document'
+import {
+  columns,
+  figure,
+  numeral,
+  row,
+  tickBox,
+  words,
+  type Row,
+  type Section,
+  type SheetDocument,
+} from './document'
 
-function row({ parameter, text, was, to, hindrance }: RelearnLine, number: number): Cell[] {
-  return [
-    figure(String(number)),
-    words('☐'),
-    words(hindrance ?? text),
-    words(parameterName(parameter)),
-    figure(was ? printTag(was) : '–'),
-    figure(to ? printTag(to) : '–'),
-  ]
+function lineOf({ mapping, parameter, text, was, to, hindrance }: RelearnLine, number: number): Row {
+  return row(
+    [
+      numeral(number),
+      tickBox(false),
+      words(hindrance ?? text),
+      words(parameterName(parameter)),
+      figure(was ? printTag(was) : '–'),
+      figure(to ? printTag(to) : '–'),
+    ],
+    { kind: 'parameter', destination: mapping.destination, parameter: parameter.id },
+  )
 }
 
 /** What must be taught again, destination by destination, in the order in which a player sits down and does it. */
@@ -22,15 +35,15 @@ export function relearnSheet(rig: Rig): SheetDocument {
     heading: destination.name,
     note: `${lines.length} to do, in this order.`,
     table: {
-      columns: [
-        { title: '', align: 'right' },
-        { title: '' },
-        { title: 'What to do' },
-        { title: 'Parameter' },
-        { title: 'Listens at' },
-        { title: 'Is to listen at' },
-      ],
-      rows: lines.map((line, index) => row(line, index + 1)),
+      columns: columns(
+        { figures: 'Order' },
+        'Done',
+        'What to do',
+        'Parameter',
+        'Listens at',
+        'Is to listen at',
+      ),
+      rows: lines.map((line, index) => lineOf(line, index + 1)),
     },
   }))
   const first = groups[0]?.lines[0]

@@ -1,25 +1,31 @@
 import Papa from 'papaparse'
 import { INERT } from '../rig'
-import type { SheetDocument } from './document'
+import type { Section, SheetDocument } from './document'
+
+const titlesOf = ({ table }: Section): string =>
+  JSON.stringify(table?.columns.map(({ title }) => title) ?? [])
 
 /**
- * The tables of a sheet as CSV (RFC 4180): one table, its columns those of the first section, with the
- * section named in the first column. Sections with other columns keep theirs in order, under a header
- * line of their own after an empty line. No cell is a formula to a spreadsheet.
+ * A sheet as CSV (RFC 4180): its tables, each line under its section, those with the same columns under one header line;
+ * below them what is said beside the tables. Every line has as many fields as the longest, and no field is a formula to a
+ * spreadsheet.
  */
-export function renderCsv(sheet: SheetDocument): string {
-  const blocks = sheet.sections.flatMap(({ heading, table }) =>
-    table && table.rows.length > 0
-      ? [
-          Papa.unparse(
-            {
-              fields: ['Section', ...table.columns.map(({ title }) => title)],
-              data: table.rows.map((row) => [heading, ...row.map(({ text }) => text)]),
-            },
-            INERT,
-          ),
-        ]
-      : [],
-  )
-  return blocks.map((block) => `${block}\r\n`).join('\r\n')
+export function renderCsv({ title, subtitle, facts, sections }: SheetDocument): string {
+  const lines: string[][] = []
+  let last = ''
+  for (const section of sections) {
+    const { heading, table } = section
+    if (!table || table.rows.length === 0) continue
+    const titles = titlesOf(section)
+    if (titles !== last) lines.push(['Section', ...table.columns.map((column) => column.title)])
+    last = titles
+    for (const { cells } of table.rows) lines.push([heading, ...cells.map(({ text }) => text)])
+  }
+  lines.push(['Section', 'About', 'Said'])
+  lines.push([title, 'Rig', subtitle])
+  for (const { label, value } of facts) lines.push([title, label, value])
+  for (const { heading, note } of sections) if (note !== undefined) lines.push([heading, 'Note', note])
+  const width = Math.max(...lines.map((line) => line.length))
+  const padded = lines.map((line) => [...line, ...Array<string>(width - line.length).fill('')])
+  return `${Papa.unparse(padded, INERT)}\r\n`
 }

@@ -18,6 +18,10 @@ const found = () => {
 const SECOND_READERS = {
   XMLLINT: { path: '/usr/bin/xmllint', package: 'libxml2-utils' },
   MIDICSV: { path: '/usr/bin/midicsv', package: 'midicsv' },
+  PDFTOTEXT: { path: '/usr/bin/pdftotext', package: 'poppler-utils' },
+  PDFTOPPM: { path: '/usr/bin/pdftoppm', package: 'poppler-utils' },
+  PDFINFO: { path: '/usr/bin/pdfinfo', package: 'poppler-utils' },
+  PDFFONTS: { path: '/usr/bin/pdffonts', package: 'poppler-utils' },
   CSVMIDI: { path: '/usr/bin/csvmidi', package: 'midicsv' },
 }
 

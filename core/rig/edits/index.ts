@@ -2,6 +2,7 @@ import type { Rig } from '../types'
 import * as accord from './accord'
 import * as aside from './aside'
 import * as cabling from './cabling'
+import * as checklist from './checklist'
 import * as controller from './controller'
 import * as destination from './destination'
 import type { EditKind } from './kit'
@@ -37,6 +38,8 @@ export type RigEdit =
   | cabling.PortAdd
   | cabling.PortRemove
   | cabling.PortSet
+  | checklist.StepSet
+  | checklist.StepsClear
   | controller.ControllerAdd
   | controller.ControllerMove
   | controller.ControllerRemove
@@ -143,6 +146,8 @@ const KINDS: { [T in RigEdit['type']]: EditKind<Extract<RigEdit, { type: T }>> }
   'stack-add': template.stackAdd,
   'stack-remove': template.stackRemove,
   'stack-set': template.stackSet,
+  'step-set': checklist.stepSet,
+  'steps-clear': checklist.stepsClear,
   'surface-set': surface.surfaceSet,
   'template-add': template.templateAdd,
   'template-move': template.templateMove,

@@ -71,6 +71,14 @@ export const HouseRule = z
     }),
   )
 
+/** What a player said of one step of the set-up checklist: done, or a word to it. */
+export const CheckedStep = z.strictObject({
+  /** The step, by what it is about and what is to be done. */
+  step: z.string().check(z.minLength(1), z.maxLength(LIMITS.name * 2)),
+  done: or(z.boolean(), false),
+  memo: Text,
+})
+
 /** A finding set aside, with the facts it rested on, so that it returns when they change. */
 export const SetAside = z.strictObject({
   finding: z.string().check(z.maxLength(LIMITS.name * 2)),

@@ -1,10 +1,10 @@
 import * as z from 'zod/mini'
-import { Accord, HouseRule, LightRole, Passage, SetAside } from './agreements'
+import { Accord, CheckedStep, HouseRule, LightRole, Passage, SetAside } from './agreements'
 import { Box, Cable, Computer } from './cabling'
 import { Controller, Model } from './controller'
 import { Destination } from './destination'
 import { Mapping } from './mapping'
-import { LIMITS, list, Name, or, Text } from './primitives'
+import { apart, LIMITS, list, Name, or, Text } from './primitives'
 import { Choice } from './template'
 import { RIG_FORMAT, RIG_VERSION } from './version'
 
@@ -33,4 +33,13 @@ export const RigSchema = z.strictObject({
   passages: or(list(Passage, 256), []),
   houseRules: or(list(HouseRule, 1000), []),
   setAside: or(list(SetAside, 10_000), []),
+  checklist: or(
+    list(CheckedStep, 10_000).check(
+      apart(
+        ({ step }) => step,
+        () => 'A step of the checklist is named once.',
+      ),
+    ),
+    [],
+  ),
 })

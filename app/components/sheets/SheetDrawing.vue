@@ -1,0 +1,42 @@
+<script setup lang="ts">
+import { Download } from '@lucide/vue'
+import type { Section } from '#core/sheets'
+import { svgOf } from '#core/sheets/card/svg'
+import { toast } from '~/lib/toast'
+
+/** The drawing of a section on white paper, as wide as there is room or as large as it is. */
+const { section, index } = defineProps<{ section: Section; index: number }>()
+const { saveDrawing } = useSheetFiles()
+const isTrueSize = ref(false)
+const drawn = computed(() => (section.drawing ? svgOf(section.drawing) : ''))
+// As a picture nothing in it can act on the page, whatever a label says.
+const source = computed(() => `data:image/svg+xml;charset=utf-8,${encodeURIComponent(drawn.value)}`)
+const width = computed(() => (isTrueSize.value ? `${section.drawing?.width ?? 0}mm` : '100%'))
+
+async function save(as: 'svg' | 'png'): Promise<void> {
+  try {
+    await saveDrawing(index, section.heading, as)
+  } catch (error) {
+    toast.error(error instanceof Error ? error.message : String(error))
+  }
+}
+</script>
+
+<template>
+  <figure class="mt-1">
+    <div class="mb-1 flex items-center gap-1.5">
+      <UiButton
+        :aria-pressed="isTrueSize"
+        :look="isTrueSize ? 'strong' : 'quiet'"
+        data-testid="true-size"
+        @click="isTrueSize = !isTrueSize"
+        >As large as it is</UiButton
+      >
+      <UiButton data-export="svg" @click="save('svg')"><Download :size="14" />SVG</UiButton>
+      <UiButton data-export="png" @click="save('png')"><Download :size="14" />PNG</UiButton>
+    </div>
+    <div class="border-line overflow-auto border bg-white">
+      <img :src="source" :alt="section.heading" :style="{ width, maxWidth: 'none' }" data-testid="card" />
+    </div>
+  </figure>
+</template>

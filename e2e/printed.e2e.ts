@@ -1,0 +1,198 @@
+import { readFileSync } from 'node:fs'
+import { openSync } from 'fontkit'
+import { describe, expect, it } from 'vitest'
+import { nineRingsRig } from '../demo'
+import { bookOf, sheetsOf, type SheetDocument } from '../core/sheets'
+import { linesBeside } from '../core/sheets/document'
+import { faceOf, runsOf, type Face } from '../core/sheets/scripts'
+import { AWKWARD_TEXTS, renamed } from '../core/testing/named-rigs'
+import { testDestination, testRig } from '../core/testing/rigs'
+import { FONT_FILES, type FontFile, type LoadFont } from '../shared/sheets/fonts'
+import { writePdf } from '../shared/sheets/pdf'
+import { embedded, factsOf, longestBar, painted, pagesOf, PX_A_MM } from './poppler'
+
+const loadFont: LoadFont = (file) =>
+  Promise.resolve(new Uint8Array(readFileSync(`node_modules/${FONT_FILES[file]}`)))
+const pdfOf = (sheet: SheetDocument): Promise<Uint8Array> => writePdf(sheet, '1 May 2026', loadFont)
+const performed = nineRingsRig('as-performed')
+const sheetNamed = (id: string, chosen = {}, rig = performed): SheetDocument => {
+  const found = sheetsOf(rig)
+    .flatMap(({ sheets }) => sheets)
+    .find((each) => each.id === id)
+  if (!found) throw new Error(`no ${id}`)
+  return found.make(chosen)
+}
+
+/** Texts as they can be compared however they are broken into lines and joined. */
+const bare = (text: string): string => text.replace(/[\s,;…]/g, '')
+
+function factsIn(sheet: SheetDocument): string[] {
+  return [
+    sheet.title,
+    ...sheet.facts.map(({ value }) => value),
+    ...sheet.sections.flatMap((section) => [
+      section.heading,
+      ...(section.note === undefined ? [] : [section.note]),
+      ...linesBeside(section).flatMap(({ cells }) => cells.map(({ text }) => text)),
+      // What is drawn is written at its control: what it moves and where it is sent.
+      ...(section.table?.rows ?? [])
+        .filter(({ isDrawn }) => isDrawn)
+        .flatMap(({ cells }) => cells.slice(2, 4).map(({ text }) => text)),
+    ]),
+  ].filter((text) => text !== '')
+}
+
+async function saysAll(sheet: SheetDocument): Promise<void> {
+  const pdf = await pdfOf(sheet)
+  const text = bare(
+    pagesOf(pdf)
+      .join('\n')
+      .replace(/1 May 2026\n\d+ of \d+/g, ''),
+  )
+  for (const fact of factsIn(sheet)) {
+    const written = runsOf(fact)
+      .map((run) => run.text)
+      .join('')
+    // What runs from right to left comes back in another order; that it is there is looked at letter by letter.
+    if (/[\u0590-\u08ff]/.test(written)) for (const letter of bare(written)) expect(text).toContain(letter)
+    else expect(text.includes(bare(written)), `${sheet.title}: ${fact}`).toBe(true)
+  }
+  expect(embedded(pdf).every(Boolean)).toBe(true)
+}
+
+describe('every sheet as PDF', () => {
+  it.each(['as-found', 'as-performed'] as const)(
+    'says what the rig says, in embedded typefaces: the demo %s',
+    async (state) => {
+      for (const { sheets } of sheetsOf(nineRingsRig(state)))
+        for (const each of sheets) await saysAll(each.make(each.kind === 'card' ? { paper: 'own' } : {}))
+    },
+  )
+
+  it('says what the rig says, whatever it is called', async () => {
+    let at = 0
+    const rig = renamed(performed, (old) =>
+      at++ % 3 === 0 ? (AWKWARD_TEXTS[at % AWKWARD_TEXTS.length] ?? old) : old,
+    )
+    for (const id of ['controller merrod', 'map loomwright', 'names', 'checklist'])
+      await saysAll(sheetNamed(id, {}, rig))
+  })
+
+  it('binds a book whose contents name the pages of its sheets', async () => {
+    const sheets = ['controller umbrek', 'map ferric-mile', 'lights'].map((id) => sheetNamed(id))
+    const pages = pagesOf(await pdfOf(bookOf('Rig', sheets, { date: '1 May 2026', version: 'AAAA' })))
+    for (const { title } of sheets) {
+      const at = pages.findIndex((text, index) => index > 0 && text.startsWith(title))
+      expect(at).toBeGreaterThan(0)
+      expect(pages[0]?.replace(/\s+/g, ' ')).toContain(`${title} ${at + 1}`)
+    }
+    expect(pages[0]).toContain('AAAA')
+  })
+})
+
+describe('page breaks', () => {
+  const parameters = Array.from({ length: 300 }, (_, index) => ({
+    id: `p${index}`,
+    name: `Parameter number ${index} end`,
+  }))
+  const rig = testRig([], [testDestination('d', { parameters })])
+
+  it('give every page its heading, and leave every row whole', async () => {
+    const pages = pagesOf(await pdfOf(sheetNamed('map d', {}, rig)))
+    expect(pages.length).toBeGreaterThan(3)
+    const found = parameters.map(({ name }) =>
+      pages.findIndex((text) => text.replace(/\s+/g, ' ').includes(name)),
+    )
+    expect(found).not.toContain(-1)
+    for (const page of new Set(found)) expect(pages[page]).toContain('What nothing moves')
+  })
+
+  it('lose nothing of a row that is taller than a page', async () => {
+    const words = Array.from({ length: 1800 }, (_, index) => `w${index}`).join(' ')
+    const sheet = {
+      title: 'T',
+      subtitle: 'S',
+      facts: [],
+      sections: [
+        {
+          heading: 'H',
+          table: {
+            columns: ['A', 'B', 'C', 'D'].map((title) => ({ title })),
+            rows: [{ cells: [words, words, 'short', 'short'].map((text) => ({ text })) }],
+          },
+        },
+      ],
+    }
+    const text = pagesOf(await pdfOf(sheet))
+      .join(' ')
+      .split(/\s+/)
+    for (const index of [0, 900, 1799]) expect(text.filter((word) => word === `w${index}`)).toHaveLength(2)
+  })
+})
+
+describe('a surface card', () => {
+  it.each(['syzra', 'pelluna', 'merrod', 'umbrek', 'corvel'])('%s is true to scale', async (id) => {
+    const controller = performed.controllers.find((each) => each.id === id)
+    const surface = performed.models.find((model) => model.id === controller?.model)?.surface
+    if (!surface) throw new Error(`no ${id}`)
+    const pdf = await pdfOf(sheetNamed(`card ${id}`, { paper: 'own' }))
+    const picture = painted(pdf)
+    expect(Math.abs(longestBar(picture) / PX_A_MM - 50)).toBeLessThanOrEqual(0.2)
+    // The dashed line to cut along is the outermost there is: from its left to its right edge, and from top to bottom.
+    const { width, height, isDark } = picture
+    const rows = Array.from({ length: height }, (_, y) => y)
+    const columns = Array.from({ length: width }, (_, x) => x)
+    const middle = rows.slice(Math.round(height * 0.3), Math.round(height * 0.7))
+    const dark = columns.filter((x) => middle.some((y) => isDark(x, y)))
+    expect(Math.abs(((dark.at(-1) ?? 0) - (dark[0] ?? 0)) / PX_A_MM - surface.width)).toBeLessThanOrEqual(0.3)
+    const { width: page } = factsOf(pdf)
+    expect(page).toBeGreaterThanOrEqual(surface.width)
+  })
+
+  it('takes several pages of small paper, each with its place, and the ruler still right', async () => {
+    for (const [paper, size] of [
+      ['a4', 210],
+      ['letter', 215.9],
+    ] as const) {
+      const pdf = await pdfOf(sheetNamed('card merrod', { paper }))
+      const pages = pagesOf(pdf)
+      const tiles = pages.filter((text) => /Row \d+, column \d+ of \d+ pages/.test(text))
+      expect(tiles.length).toBeGreaterThan(1)
+      const { width, height } = factsOf(pdf)
+      expect([width, height].some((side) => Math.abs(side - size) < 0.2)).toBe(true)
+      const bars = pages.flatMap((text, index) =>
+        text.includes('This bar is 50 mm long.') ? [longestBar(painted(pdf, index + 1))] : [],
+      )
+      expect(bars.length).toBeGreaterThan(0)
+      for (const bar of bars) expect(Math.abs(bar / PX_A_MM - 50)).toBeLessThanOrEqual(0.2)
+    }
+  })
+})
+
+describe('the typefaces', () => {
+  const FILES: Readonly<Record<Exclude<Face, 'unknown'>, readonly FontFile[]>> = {
+    latin: ['next-400', 'next-700', 'mono-400'],
+    'latin-ext': ['next-ext-400', 'next-ext-700', 'mono-ext-400'],
+    greek: ['greek'],
+    cyrillic: ['cyrillic'],
+    hebrew: ['hebrew'],
+    arabic: ['arabic'],
+    emoji: ['emoji'],
+  }
+  it('hold every character that they are asked for', () => {
+    const missing: string[] = []
+    const held = Object.fromEntries(
+      Object.entries(FILES).map(([face, files]) => [
+        face,
+        files.map((file) => new Set(openSync(`node_modules/${FONT_FILES[file]}`).characterSet)),
+      ]),
+    )
+    for (let point = 0x20; point < 0x20000; point++) {
+      const face = faceOf(point)
+      if (face === 'unknown') continue
+      if (!held[face]?.every((characters) => characters.has(point)))
+        missing.push(`${face} ${point.toString(16)}`)
+    }
+    expect(missing).toEqual([])
+  })
+})

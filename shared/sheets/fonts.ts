@@ -1,0 +1,72 @@
+import { facesIn, type Face } from '#core/sheets/scripts'
+import { FAMILIES, MONO_FAMILIES } from '#core/sheets/typefaces'
+import type { SheetDocument } from '#core/sheets'
+
+/** The files of the typefaces, each under the name by which it is asked for. */
+export const FONT_FILES = {
+  'next-400': '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff',
+  'next-700': '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff',
+  'next-ext-400':
+    '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-ext-400-normal.woff',
+  'next-ext-700':
+    '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-ext-700-normal.woff',
+  'mono-400': '@fontsource/atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-400-normal.woff',
+  'mono-ext-400':
+    '@fontsource/atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-ext-400-normal.woff',
+  greek: '@fontsource/noto-sans/files/noto-sans-greek-400-normal.woff',
+  cyrillic: '@fontsource/noto-sans/files/noto-sans-cyrillic-400-normal.woff',
+  hebrew: '@fontsource/noto-sans-hebrew/files/noto-sans-hebrew-hebrew-400-normal.woff',
+  arabic: '@fontsource/noto-sans-arabic/files/noto-sans-arabic-arabic-400-normal.woff',
+  emoji: '@fontsource/noto-emoji/files/noto-emoji-emoji-400-normal.woff',
+} as const
+
+export type FontFile = keyof typeof FONT_FILES
+/** Gives the bytes of a file of a typeface, in WOFF. */
+export type LoadFont = (file: FontFile) => Promise<Uint8Array>
+
+interface Cut {
+  family: string
+  regular: FontFile
+  bold: FontFile
+}
+
+const ALWAYS: readonly Cut[] = [
+  { family: FAMILIES.latin, regular: 'next-400', bold: 'next-700' },
+  { family: MONO_FAMILIES.latin, regular: 'mono-400', bold: 'mono-400' },
+]
+const EXTRA: Readonly<Record<Exclude<Face, 'latin' | 'unknown'>, readonly Cut[]>> = {
+  'latin-ext': [
+    { family: FAMILIES['latin-ext'], regular: 'next-ext-400', bold: 'next-ext-700' },
+    { family: MONO_FAMILIES['latin-ext'], regular: 'mono-ext-400', bold: 'mono-ext-400' },
+  ],
+  greek: [{ family: FAMILIES.greek, regular: 'greek', bold: 'greek' }],
+  cyrillic: [{ family: FAMILIES.cyrillic, regular: 'cyrillic', bold: 'cyrillic' }],
+  hebrew: [{ family: FAMILIES.hebrew, regular: 'hebrew', bold: 'hebrew' }],
+  arabic: [{ family: FAMILIES.arabic, regular: 'arabic', bold: 'arabic' }],
+  emoji: [{ family: FAMILIES.emoji, regular: 'emoji', bold: 'emoji' }],
+}
+
+function* textsOf({ title, subtitle, facts, sections }: SheetDocument): Generator<string> {
+  yield title
+  yield subtitle
+  for (const { label, value } of facts) {
+    yield label
+    yield value
+  }
+  for (const { heading, note, drawing, table } of sections) {
+    yield heading
+    if (note !== undefined) yield note
+    for (const part of drawing?.parts ?? []) if (part.kind === 'text') yield part.text
+    for (const { title: name } of table?.columns ?? []) yield name
+    for (const { cells } of table?.rows ?? []) for (const { text } of cells) yield text
+  }
+}
+
+/** The typefaces that a sheet needs: those of every sheet, and those of the scripts that are written in it. */
+export function cutsFor(sheet: SheetDocument): Cut[] {
+  const faces = facesIn(textsOf(sheet))
+  return [
+    ...ALWAYS,
+    ...Object.entries(EXTRA).flatMap(([face, cuts]) => (faces.has(face as Face) ? cuts : [])),
+  ]
+}

@@ -1,0 +1,2 @@
+declare module 'pdfmake/build/pdfmake.min.js'
+declare module 'exceljs/dist/exceljs.min.js'

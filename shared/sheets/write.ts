@@ -1,0 +1,19 @@
+import { SHEET_FORMATS, type SheetDocument, type SheetFormat } from '#core/sheets'
+import type { LoadFont } from './fonts'
+import { writePdf } from './pdf'
+import { writeXlsx } from './xlsx'
+
+/** The format of that name, or null. */
+export const formatNamed = (id: string): SheetFormat | null =>
+  SHEET_FORMATS.find((format) => format.id === id) ?? null
+
+/** A sheet as the bytes of a file. Rejected where what a format needs cannot be loaded. */
+export async function writeSheet(
+  sheet: SheetDocument,
+  format: SheetFormat,
+  foot: string,
+  loadFont: LoadFont,
+): Promise<Uint8Array> {
+  if (format.by === 'text') return new TextEncoder().encode(format.render(sheet))
+  return format.id === 'pdf' ? writePdf(sheet, foot, loadFont) : writeXlsx(sheet)
+}
