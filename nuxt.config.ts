@@ -48,8 +48,9 @@ export default defineNuxtConfig({
     virtual: {
       // As base64: what the build replaces in code, it would replace within a text too.
       '#work-code': async () => {
-        const { code, runtime } = await workCode()
-        return `export default '${base64(code)}'\nexport const runtime = '${base64(runtime)}'`
+        const { code, files } = await workCode()
+        const beside = Object.entries(files).map(([name, bytes]) => [name, base64(bytes)])
+        return `export default '${base64(code)}'\nexport const files = ${JSON.stringify(Object.fromEntries(beside))}`
       },
     },
     // It starts its threads from a file of its own, which nothing imports.

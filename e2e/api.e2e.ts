@@ -77,6 +77,50 @@ describe('routes', () => {
     expect(await get('/api/health')).toEqual({ status: 200, body: { status: 'ok', format: RIG_VERSION } })
   })
 
+  it('writes a sheet in every format, and says what there is where none is meant', async () => {
+    const rig = JSON.stringify(await demo('as-performed'))
+    const sheet = (path: string) =>
+      fetch(`${ADDRESS}/api/sheets/${path}`, {
+        method: 'POST',
+        body: rig,
+        headers: { 'content-type': 'application/json' },
+      })
+    const starts: ReadonlyArray<readonly [string, string, string]> = [
+      ['card?of=umbrek&paper=own', 'application/pdf', '%PDF-1.'],
+      ['card?of=umbrek&format=svg', 'image/svg+xml', '<svg xmlns'],
+      ['map?of=kettlow&format=xlsx', 'application/vnd.openxmlformats', 'PK'],
+      ['checklist?format=markdown', 'text/markdown', '# Set-up checklist'],
+      ['lights?format=html', 'text/html', '<!doctype html>'],
+      ['controller?of=syzra&format=csv', 'text/csv', 'Section,Control,Sends'],
+    ]
+    for (const [path, type, start] of starts) {
+      const answer = await sheet(path)
+      expect(answer.status, path).toBe(200)
+      expect(answer.headers.get('content-type')).toContain(type)
+      expect(
+        Buffer.from(await answer.arrayBuffer())
+          .toString('latin1')
+          .slice(0, start.length),
+      ).toBe(start)
+    }
+    const refusals: ReadonlyArray<readonly [string, number, string]> = [
+      ['poem', 404, 'It has: card, controller'],
+      ['card', 422, '?of=syzra'],
+      ['card?of=nobody', 422, 'There are: syzra'],
+      ['checklist?of=syzra', 422, 'leave out “of”'],
+      ['map?of=kettlow&format=doc', 422, 'use pdf, xlsx'],
+      ['map?of=kettlow&order=size', 422, 'use parameter, controller, scope'],
+      ['card?of=umbrek&format=svg&card=99', 422, 'use 1 to'],
+      ['lights?format=svg', 422, 'Only cards are drawn'],
+    ]
+    for (const [path, status, words] of refusals) {
+      const answer = await sheet(path)
+      expect(answer.status, path).toBe(status)
+      expect((await answer.json()).error.message).toContain(words)
+    }
+    expect((await post('/api/sheets/card?of=syzra', '{}')).status).toBe(422)
+  })
+
   it('schema describes the rig as JSON Schema', async () => {
     const { body } = await get('/api/schema')
     expect(body.$schema).toContain('2020-12')

@@ -53,6 +53,10 @@ export const embedded = (pdf: Uint8Array): boolean[] =>
 /** So many px are 1 mm of a painted page. */
 export const PX_A_MM = 10
 
+/** The first page as it is printed, as a PNG of so many dots an inch. */
+export const paintedPng = (pdf: Uint8Array, dots = 110): Buffer =>
+  read('PDFTOPPM', pdf, ['-r', String(dots), '-png', '-f', '1', '-l', '1'])
+
 export interface Painted {
   width: number
   height: number

@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs'
 import { openSync } from 'fontkit'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../demo'
@@ -7,13 +6,12 @@ import { linesBeside } from '../core/sheets/document'
 import { faceOf, runsOf, type Face } from '../core/sheets/scripts'
 import { AWKWARD_TEXTS, renamed } from '../core/testing/named-rigs'
 import { testDestination, testRig } from '../core/testing/rigs'
-import { FONT_FILES, type FontFile, type LoadFont } from '../shared/sheets/fonts'
+import { FONT_FILES, type FontFile } from '../shared/sheets/fonts'
+import { nodeTools } from '../shared/sheets/node-tools'
 import { writePdf } from '../shared/sheets/pdf'
 import { embedded, factsOf, longestBar, painted, pagesOf, PX_A_MM } from './poppler'
 
-const loadFont: LoadFont = (file) =>
-  Promise.resolve(new Uint8Array(readFileSync(`node_modules/${FONT_FILES[file]}`)))
-const pdfOf = (sheet: SheetDocument): Promise<Uint8Array> => writePdf(sheet, '1 May 2026', loadFont)
+const pdfOf = (sheet: SheetDocument): Promise<Uint8Array> => writePdf(sheet, '1 May 2026', nodeTools)
 const performed = nineRingsRig('as-performed')
 const sheetNamed = (id: string, chosen = {}, rig = performed): SheetDocument => {
   const found = sheetsOf(rig)

@@ -1,9 +1,24 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { idsFrom, Key, pickOption, selectControls, setField, startSession, type Session } from './browser'
+import { nineRingsRig } from '../demo'
+import { surfaceCard } from '../core/sheets/surface-card'
+import { nodeTools } from '../shared/sheets/node-tools'
+import { writePdf } from '../shared/sheets/pdf'
+import {
+  By,
+  idsFrom,
+  Key,
+  openPerformed,
+  pickOption,
+  selectControls,
+  setField,
+  startSession,
+  type Session,
+} from './browser'
 import { held, playedBy, swept, touched } from './hand-played'
 import { MIDI_STAND_IN } from './midi-stand-in'
+import { paintedPng } from './poppler'
 
 const FOLDER = join('docs', 'screenshots')
 const SETTLE_MS = 500
@@ -92,11 +107,6 @@ it('what a change breaks, what must be taught again, and the lists of a destinat
   await page.find('[data-teach]')
   await keep('teach')
   await page.click('[data-testid=pending-drop]')
-  await inTheme('night', '/rig', '[data-card=ondrel-vi]')
-  await page.click('[data-card=ondrel-vi] button')
-  await page.click('[data-testid=open-lists]')
-  await page.find('[data-parameter-row]')
-  await keep('lists-night')
 })
 
 it('lights, roles and the light key, light and dark', async () => {
@@ -122,12 +132,6 @@ it('lights, roles and the light key, light and dark', async () => {
 it('drawing, templates and the table', async () => {
   await inTheme('vellum', '/desk', '[data-testid=lattice]')
   await page.press('Pelluna 36')
-  await page.click('[data-control="pad-1"]')
-  await page.click('[data-tool=draw]')
-  await page.find('[data-testid=draw-panel]')
-  await page.click('[data-testid=whole-block]')
-  await keep('draw')
-  await page.click('[data-tool=draw]')
   await page.press('Umbrek 6')
   await page.click('[data-tool=templates]')
   await page.find('[data-stack]')
@@ -140,13 +144,34 @@ it('the rig as a picture', async () => {
   await keep('rig')
 })
 
-it('a destination map', async () => {
-  await inTheme('vellum', '/sheets', '[data-testid=sheet]')
-  await page.press('Ondrel VI')
+it('sheets: a card, as printed, the checklist, and the living card', async () => {
+  await inTheme('vellum', '/desk', '[data-testid=surface]')
+  await openPerformed(page)
+  await page.press('Sheets')
+  await page.click('[data-sheet="card pelluna"]')
+  await page.waitFor('both cards', async () => (await page.count('[data-testid=card]')) === 2)
   await keep('sheets-vellum')
+  const pdf = await writePdf(
+    surfaceCard(nineRingsRig('as-performed'), 'umbrek', 'apart', 'a4'),
+    '',
+    nodeTools,
+  )
+  writeFileSync(join(FOLDER, 'printed-card.png'), paintedPng(pdf))
+  await page.press('Sheets')
+  await page.click('[data-sheet=living]')
+  await page.find('[data-living="fader-1"]')
+  await keep('living-card')
+  await inTheme('night', '/sheets', '[data-testid=sheet]')
+  await page.click('[data-sheet=checklist]')
+  await page.find('[data-testid=tick]')
+  for (const tick of (await page.driver.findElements(By.css('[data-testid=tick]'))).slice(0, 3))
+    await tick.click()
+  await keep('checklist-night')
+  await page.click('[data-testid=rig-menu]')
+  await page.press('Demo as found')
 })
 
-it('the Bench, light and dark', async () => {
+it('the Bench', async () => {
   const move = async (id: string, up: number, duration: number): Promise<void> => {
     const origin = await page.find(`[data-testid=bench-surface] [data-control="${id}"]`)
     await page.driver
@@ -158,18 +183,16 @@ it('the Bench, light and dark', async () => {
       .release()
       .perform()
   }
-  for (const theme of ['vellum', 'night'] as const) {
-    await inTheme(theme, '/bench', '[data-testid=bench-surface]')
-    for (const [id, up] of [
-      ['knob-5', 90],
-      ['enc-2', 70],
-      ['fader-1', 30],
-      ['fader-2', 50],
-    ] as const)
-      await move(id, up, 400)
-    await page.find('[data-lane]')
-    await keep(theme === 'vellum' ? 'bench' : 'bench-night')
-  }
+  await inTheme('vellum', '/bench', '[data-testid=bench-surface]')
+  for (const [id, up] of [
+    ['knob-5', 90],
+    ['enc-2', 70],
+    ['fader-1', 30],
+    ['fader-2', 50],
+  ] as const)
+    await move(id, up, 400)
+  await page.find('[data-lane]')
+  await keep('bench')
 })
 
 it('drawing by moving, and finding out', async () => {

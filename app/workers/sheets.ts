@@ -10,9 +10,11 @@ import {
   type OfferedSheet,
   type SheetDocument,
 } from '#core/sheets'
+import { wholeOf } from '#core/sheets/card/drawing'
 import { svgOf } from '#core/sheets/card/svg'
 import { searchSheets, type SheetHits } from '#core/sheets/search'
-import type { LoadFont } from '../../shared/sheets/fonts'
+import { typefaceCss } from '../../shared/sheets/typeface-css'
+import type { SheetTools } from '../../shared/sheets/tools'
 import { writeSheet } from '../../shared/sheets/write'
 
 /** A sheet of the list as the page knows it; how it is made stays in the worker. */
@@ -41,8 +43,8 @@ export interface SheetMaker {
   make: (wanted: Wanted) => SheetDocument | null
   /** A sheet as a file of a format. */
   write: (wanted: Wanted, format: string, foot: string) => Promise<Written>
-  /** The drawing of one section of a sheet as SVG; null where it has none. */
-  drawing: (wanted: Wanted, section: number) => string | null
+  /** The drawing of one section of a sheet as SVG with its typefaces; null where it has none. */
+  drawing: (wanted: Wanted, section: number) => Promise<string | null>
   /** Some sheets bound into one document, as a file of a format; `date` is the day as it is to be read. */
   writeBook: (
     wanted: readonly Wanted[],
@@ -54,7 +56,7 @@ export interface SheetMaker {
 }
 
 /** Making of sheets, to be run in a worker. */
-export function createSheetMaker(loadFont: LoadFont): SheetMaker {
+export function createSheetMaker(tools: SheetTools): SheetMaker {
   let rig: Rig | null = null
   let offered: OfferedSheet[] = []
   const made = new Map<string, SheetDocument>()
@@ -86,7 +88,7 @@ export function createSheetMaker(loadFont: LoadFont): SheetMaker {
   async function written(sheet: SheetDocument, id: string, foot: string): Promise<Written> {
     const format = SHEET_FORMATS.find((each) => each.id === id)
     if (!format) throw new Error(`No format is called “${id}”.`)
-    const bytes = new Uint8Array(await writeSheet(sheet, format, foot, loadFont))
+    const bytes = new Uint8Array(await writeSheet(sheet, format, foot, tools))
     const { extension, mediaType } = format
     return transfer({ bytes, extension, mediaType }, [bytes.buffer])
   }
@@ -99,14 +101,17 @@ export function createSheetMaker(loadFont: LoadFont): SheetMaker {
       offered = groups.flatMap(({ sheets }) => sheets)
       return groups.map(({ heading, sheets }) => ({
         heading,
-        sheets: sheets.map(({ make: _, ...listed }) => listed),
+        sheets: sheets.map(({ make: _, options, ...listed }) => ({
+          ...listed,
+          options: options.map(({ id, label, choices }) => ({ id, label, choices })),
+        })),
       }))
     },
     make,
-    write: (wanted, format, foot) => written(existing(wanted), format, foot),
-    drawing(wanted, section) {
+    write: async (wanted, format, foot) => written(existing(wanted), format, foot),
+    async drawing(wanted, section) {
       const drawing = make(wanted)?.sections[section]?.drawing
-      return drawing ? svgOf(drawing) : null
+      return drawing ? svgOf(drawing, wholeOf(drawing), await typefaceCss(drawing, tools)) : null
     },
     writeBook(wanted, date, paper, format) {
       const version = fingerprint(JSON.stringify(rig))

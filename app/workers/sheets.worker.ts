@@ -1,5 +1,5 @@
 import { expose } from 'comlink'
-import { fetchFont } from './sheet-fonts'
+import { browserTools } from './sheet-tools'
 import { createSheetMaker } from './sheets'
 
-expose(createSheetMaker(fetchFont))
+expose(createSheetMaker(browserTools))

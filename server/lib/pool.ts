@@ -3,7 +3,7 @@ import { availableParallelism, tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { Tinypool } from 'tinypool'
 import { defineEventHandler, setResponseHeader, setResponseStatus, type EventHandler, type H3Event } from 'h3'
-import code, { runtime } from '#work-code'
+import code, { files } from '#work-code'
 import { answerError, ApiError, readBody } from './api'
 import type { Answer, Job } from './work'
 
@@ -26,7 +26,8 @@ function threads(): Tinypool {
   process.once('exit', () => rmSync(folder, { recursive: true, force: true }))
   const filename = join(folder, 'work.mjs')
   writeFileSync(filename, Buffer.from(code, 'base64'), { mode: 0o600 })
-  writeFileSync(join(folder, 'highs.wasm'), Buffer.from(runtime, 'base64'), { mode: 0o600 })
+  for (const [name, bytes] of Object.entries(files))
+    writeFileSync(join(folder, name), Buffer.from(bytes, 'base64'), { mode: 0o600 })
   pool = new Tinypool({
     filename,
     minThreads: 0,
@@ -44,18 +45,28 @@ const isOutOfMemory = (error: unknown): boolean =>
   error instanceof Error && 'code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY'
 
 /**
- * Answer a request with a job that is done beside the server, so that other requests are answered meanwhile. Refused with
+ * Answer a request with a job that is done beside the server, so that other requests are answered meanwhile. What is asked
+ * beside the body is given by `askedOf`. Refused with
  * 503 where the server has enough to do, or where the job takes too much memory or time; ended where the caller goes away.
  */
-export const defineJob = (kind: Job['kind']): EventHandler =>
+export const defineJob = (
+  kind: Job['kind'],
+  askedOf: (event: H3Event) => Job['asked'] = () => ({}),
+): EventHandler =>
   defineEventHandler(async (event) => {
     try {
       const body = await readBody(event)
-      const { status, json } = await workedOut(event, { kind, body, deadline: Date.now() + PLAN_MS })
-      setResponseStatus(event, status)
+      const asked = askedOf(event)
+      const answer = await workedOut(event, { kind, body, asked, deadline: Date.now() + PLAN_MS })
+      setResponseStatus(event, answer.status)
+      if (answer.status !== 200) setResponseHeader(event, 'cache-control', 'no-store')
+      if (answer.kind === 'file') {
+        setResponseHeader(event, 'content-type', answer.mediaType)
+        setResponseHeader(event, 'content-disposition', 'attachment')
+        return Buffer.from(answer.bytes)
+      }
       setResponseHeader(event, 'content-type', 'application/json')
-      if (status !== 200) setResponseHeader(event, 'cache-control', 'no-store')
-      return json
+      return answer.json
     } catch (error) {
       return answerError(event, error)
     }

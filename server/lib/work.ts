@@ -7,20 +7,22 @@ import { perform } from '#core/rig'
 import { programsWhenNeeded } from '../../shared/programs'
 import { ApiError, refusalBody, refused } from './refusal'
 import { rigAndRequestIn, rigIn } from './rig-body'
+import { sheetFile } from './sheet-file'
 
 /** What is worked out beside the server, in a thread of its own: reading what was sent belongs to it. */
 export interface Job {
-  kind: 'check' | 'allocate' | 'trace'
+  kind: 'check' | 'allocate' | 'trace' | 'sheet'
   body: Uint8Array
+  /** What is asked in the address, by name. */
+  asked: Readonly<Record<string, string>>
   /** In ms since the epoch: after it the best plan so far is good enough. */
   deadline: number
 }
 
-/** What is to be answered: a status, and JSON. */
-export interface Answer {
-  status: number
-  json: string
-}
+/** What is to be answered: a status, and JSON or a file. */
+export type Answer =
+  | { kind: 'json'; status: number; json: string }
+  | { kind: 'file'; status: number; bytes: Uint8Array; mediaType: string }
 
 function checked({ body }: Job): unknown {
   const { findings, fixesOf } = check(rigIn(body))
@@ -50,18 +52,24 @@ async function allocated({ body, deadline }: Job): Promise<unknown> {
   return { ...plan, ended: isLate() ? 'time' : null }
 }
 
-const JOBS: Readonly<Record<Job['kind'], (job: Job) => unknown>> = {
-  check: checked,
-  allocate: allocated,
-  trace: followed,
+const inJson =
+  (work: (job: Job) => unknown) =>
+  async (job: Job): Promise<Answer> => ({ kind: 'json', status: 200, json: toJson(await work(job)) })
+
+const JOBS: Readonly<Record<Job['kind'], (job: Job) => Promise<Answer>>> = {
+  check: inJson(checked),
+  allocate: inJson(allocated),
+  trace: inJson(followed),
+  sheet: async ({ body, asked }) => ({ kind: 'file', status: 200, ...(await sheetFile(rigIn(body), asked)) }),
 }
 
 /** Do a job. What is wrong with what was sent is an answer too; anything else that is thrown is a fault of ours. */
 export default async function work(job: Job): Promise<Answer> {
   try {
-    return { status: 200, json: toJson(await JOBS[job.kind](job)) }
+    return await JOBS[job.kind](job)
   } catch (error) {
-    if (error instanceof ApiError) return { status: error.status, json: JSON.stringify(refusalBody(error)) }
+    if (error instanceof ApiError)
+      return { kind: 'json', status: error.status, json: JSON.stringify(refusalBody(error)) }
     throw error
   }
 }

@@ -12,6 +12,7 @@ import { linesBeside, row, words, columns } from '../../core/sheets/document'
 import { AWKWARD_TEXTS, withAwkwardNames } from '../../core/testing/named-rigs'
 import { anyMappedRig, anyRig } from '../../core/testing/rigs'
 import type { Rig } from '../../core/rig'
+import { nodeTools } from './node-tools'
 import { writeXlsx } from './xlsx'
 
 /** What every reader gives: the lines of tables as they stand, and all else that is said. */
@@ -80,7 +81,7 @@ function readHtml(sheet: SheetDocument): ReadBack & { root: HtmlNode } {
 }
 
 async function readBackXlsx(sheet: SheetDocument): Promise<ReadBack> {
-  const read = await readXlsx(Buffer.from(await writeXlsx(sheet)), { trim: false })
+  const read = await readXlsx(Buffer.from(await writeXlsx(sheet, nodeTools)), { trim: false })
   const lines = read
     .slice(1)
     .flatMap(({ data }) => data.slice(1).map((line) => line.map((cell) => String(cell ?? ''))))
@@ -216,7 +217,7 @@ describe('XLSX', () => {
       .flatMap(({ sheets }) => sheets)
       .find(({ id }) => id === 'controller syzra')
     if (!sheet) throw new Error('no sheet')
-    read = await readXlsx(Buffer.from(await writeXlsx(sheet.make())))
+    read = await readXlsx(Buffer.from(await writeXlsx(sheet.make(), nodeTools)))
   })
   it('has numbers as numbers, and a worksheet for each table', () => {
     const [, first] = read
@@ -238,7 +239,7 @@ describe('XLSX', () => {
         "'",
       ].map((heading) => ({ heading, table: { columns: columns('A'), rows: [row([words('x')])] } })),
     }
-    const names = (await readXlsx(Buffer.from(await writeXlsx(alike)))).map(({ sheet }) => sheet)
+    const names = (await readXlsx(Buffer.from(await writeXlsx(alike, nodeTools)))).map(({ sheet }) => sheet)
     expect(names).toHaveLength(5)
     expect(new Set(names.map((name) => name.toLowerCase())).size).toBe(5)
     for (const name of names) expect(name.length).toBeLessThanOrEqual(31)

@@ -1,2 +1,8 @@
-declare module 'pdfmake/build/pdfmake.min.js'
-declare module 'exceljs/dist/exceljs.min.js'
+declare module 'pdfmake/build/pdfmake.min.js?url' {
+  const address: string
+  export default address
+}
+declare module 'exceljs/dist/exceljs.min.js?url' {
+  const address: string
+  export default address
+}

@@ -1,6 +1,6 @@
 import { SHEET_FORMATS, type SheetDocument, type SheetFormat } from '#core/sheets'
-import type { LoadFont } from './fonts'
 import { writePdf } from './pdf'
+import type { SheetTools } from './tools'
 import { writeXlsx } from './xlsx'
 
 /** The format of that name, or null. */
@@ -12,8 +12,8 @@ export async function writeSheet(
   sheet: SheetDocument,
   format: SheetFormat,
   foot: string,
-  loadFont: LoadFont,
+  tools: SheetTools,
 ): Promise<Uint8Array> {
   if (format.by === 'text') return new TextEncoder().encode(format.render(sheet))
-  return format.id === 'pdf' ? writePdf(sheet, foot, loadFont) : writeXlsx(sheet)
+  return format.id === 'pdf' ? writePdf(sheet, foot, tools) : writeXlsx(sheet, tools)
 }

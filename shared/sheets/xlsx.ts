@@ -1,17 +1,6 @@
-import type { Workbook, Worksheet } from 'exceljs'
+import type { Worksheet } from 'exceljs'
 import type { Cell, Section, SheetDocument } from '#core/sheets'
-
-let package_: Promise<{ Workbook: new () => Workbook }> | null = null
-
-/** The package, which is large: loaded when it is first needed. */
-function loadPackage(): Promise<{ Workbook: new () => Workbook }> {
-  package_ ??= import('exceljs/dist/exceljs.min.js').then(
-    (loaded: { default?: { Workbook: new () => Workbook } }) =>
-      loaded.default ?? (loaded as unknown as { Workbook: new () => Workbook }),
-  )
-  package_.catch(() => (package_ = null))
-  return package_
-}
+import type { SheetTools } from './tools'
 
 const LONGEST_NAME = 31
 /** Signs that the name of a worksheet cannot have (ECMA-376, part 1, section 18.2.19). */
@@ -103,8 +92,11 @@ function about(sheet: Worksheet, { title, subtitle, facts, sections }: SheetDocu
  * A sheet as XLSX (ECMA-376): a worksheet for each table, with numbers as numbers, a filter and headings that stay in view,
  * and one for what is said beside them. Rejected where the package cannot be loaded.
  */
-export async function writeXlsx(sheet: SheetDocument): Promise<Uint8Array> {
-  const { Workbook } = await loadPackage()
+export async function writeXlsx(
+  sheet: SheetDocument,
+  { loadSpreadsheets }: Pick<SheetTools, 'loadSpreadsheets'>,
+): Promise<Uint8Array> {
+  const { Workbook } = await loadSpreadsheets()
   const book = new Workbook()
   book.title = sheet.title
   book.subject = sheet.subtitle

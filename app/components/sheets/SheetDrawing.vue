@@ -1,16 +1,29 @@
 <script setup lang="ts">
 import { Download } from '@lucide/vue'
 import type { Section } from '#core/sheets'
-import { svgOf } from '#core/sheets/card/svg'
 import { toast } from '~/lib/toast'
 
 /** The drawing of a section on white paper, as wide as there is room or as large as it is. */
 const { section, index } = defineProps<{ section: Section; index: number }>()
+const sheets = useSheetsStore()
 const { saveDrawing } = useSheetFiles()
 const isTrueSize = ref(false)
-const drawn = computed(() => (section.drawing ? svgOf(section.drawing) : ''))
-// As a picture nothing in it can act on the page, whatever a label says.
-const source = computed(() => `data:image/svg+xml;charset=utf-8,${encodeURIComponent(drawn.value)}`)
+const source = ref('')
+watch(
+  () => section.drawing,
+  async (drawing) => {
+    try {
+      const svg = await sheets.drawing(index)
+      // As a picture nothing in it can act on the page, whatever a label says.
+      if (drawing === section.drawing)
+        source.value = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(svg ?? '')}`
+    } catch (error) {
+      toast.error(error instanceof Error ? error.message : String(error))
+    }
+  },
+  { immediate: true },
+)
+const ratio = computed(() => `${section.drawing?.width ?? 1} / ${section.drawing?.height ?? 1}`)
 const width = computed(() => (isTrueSize.value ? `${section.drawing?.width ?? 0}mm` : '100%'))
 
 async function save(as: 'svg' | 'png'): Promise<void> {
@@ -35,8 +48,19 @@ async function save(as: 'svg' | 'png'): Promise<void> {
       <UiButton data-export="svg" @click="save('svg')"><Download :size="14" />SVG</UiButton>
       <UiButton data-export="png" @click="save('png')"><Download :size="14" />PNG</UiButton>
     </div>
-    <div class="border-line overflow-auto border bg-white">
-      <img :src="source" :alt="section.heading" :style="{ width, maxWidth: 'none' }" data-testid="card" />
+    <div
+      class="border-line border bg-white"
+      :class="isTrueSize ? 'overflow-auto' : 'overflow-hidden'"
+      :style="{ aspectRatio: isTrueSize ? undefined : ratio }"
+    >
+      <img
+        v-if="source"
+        :src="source"
+        :alt="section.heading"
+        :style="{ width, maxWidth: 'none' }"
+        class="block"
+        data-testid="card"
+      />
     </div>
   </figure>
 </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { BookOpen } from '@lucide/vue'
+import { BookOpen, MonitorPlay } from '@lucide/vue'
 import { BOOK } from '~/stores/sheets'
 
 /** The sheets of the rig under their headings, and what is found in them. */
@@ -33,7 +33,7 @@ onBeforeUnmount(() => clearTimeout(waiting))
     <div v-else class="min-h-0 flex-1 overflow-y-auto p-3">
       <button
         type="button"
-        class="mb-3 flex w-full items-center gap-2 rounded-md border px-2 py-1 text-left"
+        class="flex w-full items-center gap-2 rounded-md border px-2 py-1 text-left"
         :class="
           sheets.isBook
             ? 'bg-raised border-line font-bold'
@@ -44,6 +44,14 @@ onBeforeUnmount(() => clearTimeout(waiting))
         @click="sheets.choose(BOOK)"
       >
         <BookOpen :size="14" aria-hidden="true" />The book
+      </button>
+      <button
+        type="button"
+        class="hover:border-line mb-3 flex w-full items-center gap-2 rounded-md border border-transparent px-2 py-1 text-left font-medium"
+        data-sheet="living"
+        @click="navigateTo('/living')"
+      >
+        <MonitorPlay :size="14" aria-hidden="true" />The living card
       </button>
       <section v-for="group in sheets.groups" :key="group.heading" class="mb-3">
         <h2 class="text-soft px-2 pb-0.5 text-xs font-medium">{{ group.heading }}</h2>

@@ -86,7 +86,7 @@ const tickName = ({ cells }: Row): string => cells[2]?.text ?? 'this step'
               :aria-label="tickName(row)"
               data-testid="tick"
               @change="tick(row, ($event.target as HTMLInputElement).checked)"
-            /><span class="text-soft">{{ cell.text }}</span>
+            /><span class="sr-only">{{ cell.text }}</span>
           </label>
           <input
             v-else-if="isWords(row, position)"

@@ -203,6 +203,25 @@ describe('a real controller that is heard', () => {
     expect(state.controllers.a?.showing).not.toEqual(start.controllers.a?.showing)
   })
 
+  it('stays in the layer that its own button has chosen, when that button is let go', () => {
+    const rig = nineRingsRig('as-performed')
+    const shift = (kind: 'press' | 'let-go'): Hand =>
+      kind === 'press'
+        ? { kind, gesture: 'side-2.press', force: 0.8, key: 0 }
+        : { kind, gesture: 'side-2.press', key: 0 }
+    for (const hands of [
+      [shift('press')],
+      [shift('press'), shift('let-go')],
+      [shift('press'), shift('let-go'), shift('press'), shift('let-go')],
+    ]) {
+      const { played, heard } = both(rig, 'syzra', hands)
+      expect(heard.controllers.syzra?.showing).toEqual(played.controllers.syzra?.showing)
+    }
+    expect(
+      both(rig, 'syzra', [shift('press'), shift('let-go')]).heard.controllers.syzra?.showing.layers.buttons,
+    ).toBe('scenes')
+  })
+
   it('shows no other layer where several may have sent it', () => {
     const both = { 'k1.turn': sendingCc(22), 'k2.turn': sendingCc(23) }
     const none = layered(both, both, null)

@@ -1,5 +1,5 @@
 import { isChannelMessage, keepsState, memberChannels, travelOf } from '../../midi'
-import { controlsOf, modelOf, splitGestureKey, type Place } from '../../rig'
+import { controlsOf, modelOf, placeKey, splitGestureKey, type Place } from '../../rig'
 import type { Amount } from '../amount'
 import { chosenBy, restored } from '../choosing'
 import { show } from '../controller'
@@ -61,6 +61,12 @@ function follow(playing: Playing, { template, layer }: Place): void {
   }
 }
 
+/** Is this what a press still has to say, which has chosen another layer since? The hardware says it as it was pressed. */
+function isOfHeld({ state }: Playing, place: Place, key: number): boolean {
+  const pressedAt = state.held[heldName(place.gesture, key)]?.place
+  return pressedAt !== null && pressedAt !== undefined && placeKey(pressedAt) === placeKey(place)
+}
+
 /**
  * What a controller must stand at, for it has sent this: where its movement stands, what is held, and which layer shows. Says
  * whether something was pressed or let go.
@@ -68,7 +74,7 @@ function follow(playing: Playing, { template, layer }: Place): void {
 export function takeOn(playing: Playing, at: number, heard: Heard, amount: Amount): Change {
   const { place, message } = heard
   if (!place || !message) return null
-  if (heard.isElsewhere) follow(playing, place)
+  if (heard.isElsewhere && !isOfHeld(playing, place, heard.key)) follow(playing, place)
   const control = controlsOf(modelOf(playing.rig, playing.controller)).get(
     splitGestureKey(place.gesture).control,
   )

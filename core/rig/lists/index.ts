@@ -1,3 +1,4 @@
+export * from './assignment-table'
 export * from './columns'
 export * from './name-tables'
 export * from './palette-table'

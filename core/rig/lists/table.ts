@@ -61,7 +61,8 @@ export function readTable(text: string, most: TableLimits = LIST_LIMITS): TableR
       line: most.lines,
       message: `This table has more than ${most.lines} lines: take out what is not needed, empty lines too.`,
     }
-  const source = text.replace(/^\ufeff/, '')
+  // An empty last line would count as one of a single column where the delimiter is guessed.
+  const source = text.replace(/^\ufeff/, '').trimEnd()
   const rows: TableRow[] = []
   const broken: Array<{ line: number; message: string }> = []
   let line = 1

@@ -90,20 +90,26 @@ const breaksWords = (wanted: readonly Wanted[], width: number, size: number): bo
   wanted.some(({ text, face }) => text.split(' ').some((word) => textWidth(word, size, face) > width))
 
 /** Texts set into a room of `width` by `height` mm in the largest type that holds them; cut, with a sign, where none does. */
-export function fitted(wanted: readonly Wanted[], width: number, height: number): Fitted {
-  for (const size of TYPE_SIZES) {
+export function fitted(
+  wanted: readonly Wanted[],
+  width: number,
+  height: number,
+  sizes: readonly number[] = TYPE_SIZES,
+): Fitted {
+  const least = sizes.at(-1) ?? LEAST
+  for (const size of sizes) {
     if (breaksWords(wanted, width, size)) continue
     const lines = linesAt(wanted, width, size)
     if (lines.length * size * LEADING <= height) return { size, lines, isCut: false }
   }
-  const room = Math.floor(height / (LEAST * LEADING))
-  const all = linesAt(wanted, width, LEAST)
-  if (all.length <= room) return { size: LEAST, lines: all, isCut: false }
+  const room = Math.floor(height / (least * LEADING))
+  const all = linesAt(wanted, width, least)
+  if (all.length <= room) return { size: least, lines: all, isCut: false }
   const single = wanted.slice(0, room)
   const lines = single.map(({ text, face }, index) => {
     const goesOn = index === room - 1 && wanted.length > room
-    const line = cut(goesOn ? `${text} …` : text, width, LEAST, face)
+    const line = cut(goesOn ? `${text} …` : text, width, least, face)
     return { text: goesOn && !line.endsWith('…') && line !== '' ? `${line}…` : line, whole: text, face }
   })
-  return { size: LEAST, lines: lines.filter(({ text }) => text !== ''), isCut: true }
+  return { size: least, lines: lines.filter(({ text }) => text !== ''), isCut: true }
 }

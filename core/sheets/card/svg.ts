@@ -51,13 +51,14 @@ function partOf(part: Part): string {
 
 /**
  * A drawing, or a region of it, as SVG (Scalable Vector Graphics 1.1) true to scale: one user unit is 1 mm. Nothing in it
- * asks for anything outside; a text that is cut carries its whole as its title.
+ * asks for anything outside; a text that is cut carries its whole as its title. `css` are the typefaces that go with it.
  */
-export function svgOf(drawing: Drawing, region: Region = wholeOf(drawing)): string {
+export function svgOf(drawing: Drawing, region: Region = wholeOf(drawing), css = ''): string {
   const { x, y, w, h } = region
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" width="${mm(w)}mm" height="${mm(h)}mm" viewBox="${mm(x)} ${mm(y)} ${mm(w)} ${mm(h)}" role="img">`,
     `<title>${escaped(drawing.name)}</title>`,
+    ...(css === '' ? [] : [`<style>${escaped(css)}</style>`]),
     ...inRegion(drawing, region).map(partOf),
     '</svg>\n',
   ].join('\n')

@@ -6,7 +6,7 @@ const { count, columns, choices } = defineProps<{
   columns: ReadonlyArray<{ id: string; name: string; isShown: boolean }>
   choices: Readonly<Record<'layer' | 'kind' | 'channel', readonly string[]>>
 }>()
-const emit = defineEmits<{ toggleColumn: [id: string] }>()
+const emit = defineEmits<{ toggleColumn: [id: string]; read: [] }>()
 const filter = defineModel<LedgerFilter>({ required: true })
 const desk = useDeskStore()
 
@@ -54,7 +54,15 @@ const NARROW = [
     <label class="flex items-center gap-1.5"
       ><input v-model="filter.thatSend" type="checkbox" class="accent-ink" />that send</label
     >
-    <details class="relative ml-auto">
+    <button
+      type="button"
+      class="text-soft ml-auto font-medium underline decoration-dotted underline-offset-2"
+      data-testid="read-table"
+      @click="emit('read')"
+    >
+      Read a table
+    </button>
+    <details class="relative">
       <summary class="text-soft list-none font-medium underline decoration-dotted underline-offset-2">
         Columns
       </summary>

@@ -28,6 +28,8 @@ const WIDTHS: Readonly<Record<LedgerColumnId, number>> = {
 }
 
 const desk = useDeskStore()
+/** A table is being read in the place of the lines. */
+const isReading = ref(false)
 const marks = useMarks()
 const scroller = useTemplateRef('scroller')
 
@@ -182,9 +184,12 @@ const vFocus = {
           isShown: column.getIsVisible(),
         }))
       "
+      @read="isReading = true"
       @toggle-column="table.getColumn($event)?.toggleVisibility()"
     />
+    <ReadAssignments v-if="isReading" @done="isReading = false" />
     <div
+      v-show="!isReading"
       ref="scroller"
       class="bg-sheet relative min-h-0 flex-1 overflow-auto outline-none"
       role="grid"

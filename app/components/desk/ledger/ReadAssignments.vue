@@ -1,0 +1,201 @@
+<script setup lang="ts">
+import { useFileDialog } from '@vueuse/core'
+import { FileUp } from '@lucide/vue'
+import { printTag } from '#core/midi'
+import {
+  addressOf,
+  ASSIGNMENT_FIELDS,
+  assignmentEdits,
+  assignmentsFrom,
+  guessedColumns,
+  hasHeadings,
+  KIND_FACTS,
+  modelOf,
+  readTable,
+  type AssignmentField,
+  type ControlKind,
+  type Matching,
+  type Message,
+} from '#core/rig'
+import { toast } from '~/lib/toast'
+
+/** A table of what a controller sends, seen before it is written. */
+const emit = defineEmits<{ done: [] }>()
+const SHOWN = 8
+const SHOWN_BAD = 5
+const DRAWABLE: readonly ControlKind[] = ['knob', 'encoder', 'fader', 'button', 'pad', 'footswitch', 'pedal']
+
+const desk = useDeskStore()
+const rigs = useRigStore()
+const edit = useEdit()
+const text = ref('')
+const matching = ref<Matching<AssignmentField>>({})
+const draw = ref<ControlKind | ''>('')
+
+const table = computed(() => (text.value.trim() === '' ? null : readTable(text.value)))
+const rows = computed(() => (table.value?.ok ? table.value.rows : []))
+watch(rows, (now) => (matching.value = guessedColumns(ASSIGNMENT_FIELDS, now)))
+const dialog = useFileDialog({ accept: '.csv,.tsv,.txt,text/csv,text/plain', multiple: false, reset: true })
+dialog.onChange(async (files) => {
+  const file = files?.[0]
+  if (file) text.value = await file.text()
+})
+
+const columnCount = computed(() => Math.max(0, ...rows.value.slice(0, 100).map(({ cells }) => cells.length)))
+const fieldAt = (column: number): string =>
+  Object.entries(matching.value).find(([, at]) => at === column)?.[0] ?? ''
+/** A field has one column: matched again, it leaves the one it had. */
+function match(column: number, { target }: Event): void {
+  const field = target instanceof HTMLSelectElement ? target.value : ''
+  const next = Object.fromEntries(Object.entries(matching.value).filter(([, at]) => at !== column))
+  matching.value = field === '' ? next : { ...next, [field]: column }
+}
+const model = computed(() => (rigs.rig && desk.controller ? modelOf(rigs.rig, desk.controller) : null))
+const found = computed(() => {
+  const { controller, template } = desk
+  if (!rigs.rig || !controller || !template || !model.value) return null
+  return assignmentsFrom(rows.value, matching.value, {
+    controller,
+    template,
+    model: model.value,
+    middleC: rigs.rig.middleC,
+    draw: draw.value === '' ? null : draw.value,
+  })
+})
+const printed = (message: Message | undefined): string => {
+  const address = message ? addressOf(message) : null
+  return address ? printTag(address) : ''
+}
+const lines = computed(() =>
+  (found.value?.items ?? []).slice(0, SHOWN).map(({ label, before, assignment }) => ({
+    label,
+    before: printed(before?.messages[0]) || 'nothing',
+    after: printed(assignment.messages[0]),
+  })),
+)
+
+function write(): void {
+  if (!found.value || !model.value || !desk.controller) return
+  const { items, bad } = found.value
+  if (!edit(`Read a table for ${desk.controller.name}`, assignmentEdits(model.value, found.value))) return
+  toast(`${items.length} lines written.${bad.length > 0 ? ` ${bad.length} lines were left out.` : ''}`)
+  emit('done')
+}
+</script>
+
+<template>
+  <div
+    class="bg-sheet min-h-0 flex-1 overflow-auto px-4 py-3 text-xs"
+    data-testid="read-assignments"
+    @keydown.esc.stop="emit('done')"
+  >
+    <h2 class="text-base font-bold">
+      Read a table of what {{ desk.controller?.name }} sends<template
+        v-if="(desk.controller?.templates.length ?? 0) > 1"
+        >, into {{ desk.template?.name }}</template
+      >
+    </h2>
+    <p class="text-soft mt-1 max-w-prose">
+      Paste cells from a spreadsheet, or choose a file (CSV). A line names a control and what it sends: an
+      address such as 1:cc20, or channel and number. Nothing is written before you have seen it.
+    </p>
+    <div class="mt-2 flex items-start gap-2">
+      <textarea
+        v-model="text"
+        class="bg-raised border-line tag h-24 w-[32rem] rounded-md border p-2"
+        placeholder="Control, Channel, Number, From, To"
+        aria-label="The table as text"
+        spellcheck="false"
+        data-testid="table-text"
+      />
+      <UiButton @click="dialog.open()"><FileUp :size="13" />Choose a file</UiButton>
+      <UiButton look="plain" @click="emit('done')">Cancel</UiButton>
+    </div>
+    <p
+      v-if="table && !table.ok"
+      class="bg-conflict-soft text-conflict border-conflict mt-3 max-w-prose rounded-md border px-3 py-2 font-medium"
+      role="alert"
+    >
+      {{ table.message }} Nothing was written.
+    </p>
+    <template v-else-if="found && rows.length > 0">
+      <p class="mt-3 font-medium">
+        {{ rows.length }} lines{{
+          hasHeadings(ASSIGNMENT_FIELDS, rows) ? ', the first names the columns' : ''
+        }}. What is in which column?
+      </p>
+      <div class="border-line mt-1.5 w-max max-w-full overflow-x-auto rounded-md border">
+        <table class="text-left" data-testid="table-preview">
+          <thead>
+            <tr>
+              <th v-for="column in columnCount" :key="column" class="border-line border-b p-1 font-normal">
+                <select
+                  class="bg-raised border-line h-7 rounded-md border px-1"
+                  :class="fieldAt(column - 1) === '' && 'text-soft'"
+                  :aria-label="`Column ${column}`"
+                  :data-column="column"
+                  :value="fieldAt(column - 1)"
+                  @change="match(column - 1, $event)"
+                >
+                  <option value="">not read</option>
+                  <option v-for="field in ASSIGNMENT_FIELDS" :key="field.id" :value="field.id">
+                    {{ field.name }}
+                  </option>
+                </select>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="row in rows.slice(0, SHOWN)" :key="row.line">
+              <td
+                v-for="column in columnCount"
+                :key="column"
+                class="tag max-w-48 truncate px-2 py-0.5"
+                :class="fieldAt(column - 1) === '' && 'text-soft'"
+              >
+                {{ row.cells[column - 1] }}
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <p v-if="found.missing.length > 0 || found.drawn.length > 0" class="mt-3 flex items-center gap-2">
+        {{ found.missing.length || found.drawn.length }} controls are not on the surface:
+        <select
+          v-model="draw"
+          class="bg-raised border-line h-7 rounded-md border px-1"
+          aria-label="Controls that are not on the surface"
+          data-testid="draw-missing"
+        >
+          <option value="">leave them out</option>
+          <option v-for="kind in DRAWABLE" :key="kind" :value="kind">
+            draw them as {{ KIND_FACTS[kind].plural.toLowerCase() }}
+          </option>
+        </select>
+      </p>
+      <ul v-if="lines.length > 0" class="mt-3" data-testid="read-lines">
+        <li v-for="(line, index) in lines" :key="index">
+          {{ line.label }}: <span class="tag text-soft">{{ line.before }}</span> becomes
+          <span class="tag">{{ line.after }}</span>
+        </li>
+        <li v-if="found.items.length > lines.length" class="text-soft">
+          and {{ found.items.length - lines.length }} more
+        </li>
+      </ul>
+      <ul v-if="found.bad.length > 0" class="text-advice mt-2" data-testid="bad-lines">
+        <li v-for="bad in found.bad.slice(0, SHOWN_BAD)" :key="bad.line">
+          Line {{ bad.line }} is left out: {{ bad.message }}
+        </li>
+        <li v-if="found.bad.length > SHOWN_BAD">and {{ found.bad.length - SHOWN_BAD }} more lines</li>
+      </ul>
+      <UiButton
+        look="strong"
+        class="mt-3"
+        :disabled="found.items.length === 0"
+        data-testid="write-lines"
+        @click="write"
+        >Write {{ found.items.length }} lines</UiButton
+      >
+    </template>
+  </div>
+</template>

@@ -1,0 +1,3 @@
+declare module 'fontkit' {
+  export function openSync(path: string): { characterSet: number[] }
+}

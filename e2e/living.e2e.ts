@@ -1,0 +1,60 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { openPerformed, pickOption, startSession, type Session } from './browser'
+import { MIDI_STAND_IN } from './midi-stand-in'
+
+let page: Session
+beforeAll(async () => {
+  page = await startSession()
+  await page.devTools('Page.addScriptToEvaluateOnNewDocument', { source: MIDI_STAND_IN })
+  await page.go('/desk')
+  await page.find('[data-testid=surface]')
+  await openPerformed(page)
+  await page.press('Bench')
+  await page.find('[data-testid=bench-surface]')
+  await page.click('[data-side=ports]')
+  await page.click('[data-testid=ask-ports]')
+  await page.driver.executeScript(`midi.plug('in-1', 'Desk in', 'input')`)
+  await pickOption(page, '[data-port="syzra/usb"] button', 'Desk in')
+  await page.press('Sheets')
+  await page.click('[data-sheet=living]')
+  await page.find('[data-testid=living-surface]')
+})
+afterAll(() => page.quit())
+
+const deliver = (...messages: number[][]): Promise<unknown> =>
+  page.driver.executeScript(`midi.deliver('in-1', ...${JSON.stringify(messages)})`)
+const written = (control: string): Promise<string> => page.text(`[data-living="${control}"]`)
+
+describe('the living card', () => {
+  it('says what each control moves now, and shows where its value stands as it comes in', async () => {
+    expect(await written('fader-1')).toContain('Rings')
+    expect(await written('fader-1')).toContain('Volume')
+    const before = await page.text('[data-living="fader-1"] [data-testid=living-value]')
+    await deliver([0xb0, 16, 0], [0xb0, 48, 0], [0xb0, 16, 64], [0xb0, 48, 0])
+    await page.waitFor('the value', async () => {
+      const now = await page.text('[data-living="fader-1"] [data-testid=living-value]')
+      return now !== before && /\d/.test(now)
+    })
+  })
+
+  it('follows the layer that the hardware shows', async () => {
+    const layers = await page.text('[data-testid=living-layers]')
+    const knob = await written('knob-1')
+    await deliver([0x95, 45, 100], [0x85, 45, 64])
+    await page.waitFor(
+      'the next layer',
+      async () => (await page.text('[data-testid=living-layers]')) !== layers,
+    )
+    await page.waitFor('what the knob moves there', async () => (await written('knob-1')) !== knob)
+  })
+
+  it('is changed to another controller by a finger, and left again', async () => {
+    await page.click('[data-living-controller=pelluna]')
+    await page.waitFor('its pads', async () => (await page.count('[data-living="pad-1"]')) === 1)
+    const { width, height } = await (await page.find('[data-living-controller=pelluna]')).getRect()
+    expect(Math.min(width, height)).toBeGreaterThanOrEqual(44)
+    await page.click('[aria-label="Back to the sheets"]')
+    await page.find('[data-sheet=living]')
+    expect(await page.errors()).toEqual([])
+  })
+})

@@ -1,0 +1,184 @@
+import { execFileSync } from 'node:child_process'
+import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { writeRig } from '../core/rig'
+import { bigSurfaceRig } from '../core/testing/big-surface'
+import { By, importText, Key, openPerformed, startSession, type Session } from './browser'
+import { longestBar, painted, pagesOf, PX_A_MM } from './poppler'
+
+let page: Session
+beforeAll(async () => {
+  page = await startSession()
+  await page.go('/desk')
+  await page.find('[data-testid=surface]')
+  await openPerformed(page)
+  await page.press('Sheets')
+  await page.find('[data-testid=sheet]')
+})
+afterAll(() => page.quit())
+
+const open = async (id: string, title: string): Promise<void> => {
+  await page.click(`[data-sheet="${id}"]`)
+  await page.waitFor(`the sheet ${title}`, async () => (await page.text('[data-testid=sheet] h1')) === title)
+}
+const save = (format: string): Promise<void> => page.click(`[data-export=${format}]`)
+
+describe('a sheet', () => {
+  it('is found by its name, made as is chosen, and kept as a file', async () => {
+    await open('map loomwright', 'Loomwright: destination map')
+    await page.click('[data-option=order] button')
+    await page.driver.executeScript(
+      `[...document.querySelectorAll('[role=option]')].find((each) => each.textContent.includes('By controller')).click()`,
+    )
+    await page.waitFor('headings by controller', async () =>
+      (await page.text('[data-testid=sheet]')).includes('By Syzra 24'),
+    )
+    await save('csv')
+    const text = await page.downloaded('loomwright-map.csv')
+    expect(text).toContain('By Syzra 24')
+    await save('xlsx')
+    const bytes = await page.downloadedBytes('loomwright-map.xlsx')
+    expect(Buffer.from(bytes.subarray(0, 2)).toString()).toBe('PK')
+  })
+
+  it('is searched with all others, and a line leads to its control', async () => {
+    const field = await page.find('[data-testid=sheet-search]')
+    await field.sendKeys('high cut 1:cc109')
+    await page.find('[data-testid=sheet-hit]')
+    await page.click('[data-testid=sheet-hit]')
+    const line = await page.waitFor('the line', async () => {
+      const found = await page.driver.switchTo().activeElement()
+      return (await found.getAttribute('data-line')) === null ? null : found
+    })
+    expect(await line?.getText()).toContain('High cut')
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE)
+    await open('controller syzra', 'Syzra 24: controller map')
+    await page.driver.executeScript(
+      `[...document.querySelectorAll('[data-testid=sheet] tbody button')].find((each) => each.textContent.trim() === 'Fdbk').click()`,
+    )
+    await page.waitFor('the Desk', async () => (await page.driver.getCurrentUrl()).endsWith('/desk'))
+    expect(await page.text('[data-testid=side-panel]')).toContain('Fdbk')
+    await page.press('Sheets')
+  })
+})
+
+describe('the set-up checklist', () => {
+  it('keeps what is ticked and what is written to a step, over a reload, and in print', async () => {
+    await open('checklist', 'Set-up checklist')
+    await page.click('[data-testid=tick]')
+    await page.waitFor('the count', async () =>
+      /Done\s*1 of \d+/.test(await page.text('[data-testid=sheet] dl')),
+    )
+    const words = await page.find('[data-testid=step-words]')
+    await words.sendKeys('under the desk', Key.ENTER)
+    await page.waitFor(
+      'the words are kept',
+      async () => (await page.text('[data-testid=undo-label], body')).length > 0,
+    )
+    await page.driver.sleep(600)
+    await page.go('/sheets')
+    await open('checklist', 'Set-up checklist')
+    expect(await (await page.find('[data-testid=tick]')).isSelected()).toBe(true)
+    expect(await (await page.find('[data-testid=step-words]')).getAttribute('value')).toBe('under the desk')
+    await save('pdf')
+    const [first] = pagesOf(await page.downloadedBytes('checklist.pdf'))
+    expect(first).toContain('under the desk')
+    expect(first).toMatch(/Done 1 of \d+/)
+    await page.click('[data-testid=clear-ticks]')
+    await page.waitFor('no tick', async () =>
+      /Done\s*0 of \d+/.test(await page.text('[data-testid=sheet] dl')),
+    )
+    expect(await (await page.find('[data-testid=step-words]')).getAttribute('value')).toBe('under the desk')
+  })
+})
+
+describe('the book', () => {
+  it('binds what is chosen, with contents and page numbers', async () => {
+    await page.click('[data-sheet=book]')
+    await page.find('[data-testid=book]')
+    for (const box of await page.driver.findElements(By.css('[data-testid=book] [data-bind]'))) {
+      const id = await box.getAttribute('data-bind')
+      const isWanted = id === 'lights' || id === 'map kettlow' || id === 'wake'
+      if ((await box.isSelected()) !== isWanted) await box.click()
+    }
+    expect(await page.text('[data-testid=book]')).toContain('3 of 33 sheets are in')
+    await save('pdf')
+    const pages = pagesOf(await page.downloadedBytes('the-book.pdf'))
+    for (const title of ['Kettlow: destination map', 'Light key', 'Wake sequence']) {
+      expect(pages[0]).toContain(title)
+      expect(pages.slice(1).some((text) => text.startsWith(title))).toBe(true)
+    }
+    expect(pages[0]).toMatch(/Version [0-9A-F]{4}(-[0-9A-F]{4}){3}/)
+    expect(pages.at(-1)).toContain(`${pages.length} of ${pages.length}`)
+  })
+})
+
+describe('the card of a pad grid with six layers', () => {
+  it('is made, and kept as print, as lines and as a picture', async () => {
+    await importText(page, 'grid.json', writeRig(bigSurfaceRig(36, 6)))
+    await page.press('Sheets')
+    await page.waitFor('six cards', async () => (await page.count('[data-testid=card]')) === 6)
+    await page.click('[data-option=paper] button')
+    await page.driver.executeScript(
+      `[...document.querySelectorAll('[role=option]')].find((each) => each.textContent.includes('As large')).click()`,
+    )
+    await page.waitFor('its own paper', async () =>
+      (await page.text('[data-testid=sheet] dl')).includes('on a page of'),
+    )
+    await save('pdf')
+    const pdf = await page.downloadedBytes('card.pdf')
+    const cards = pagesOf(pdf).filter((text) => text.includes('This bar is 50 mm long.'))
+    expect(cards).toHaveLength(6)
+    expect(Math.abs(longestBar(painted(pdf)) / PX_A_MM - 50)).toBeLessThanOrEqual(0.2)
+    await save('svg')
+    const svg = await page.downloaded('.svg')
+    const tool = process.env.XMLLINT ?? '/usr/bin/xmllint'
+    if (!existsSync(tool)) throw new Error('Install xmllint (Debian: libxml2-utils) to read what is written.')
+    const folder = mkdtempSync(join(tmpdir(), 'deft-svg-'))
+    writeFileSync(join(folder, 'card.svg'), svg)
+    execFileSync(tool, ['--noout', '--nonet', join(folder, 'card.svg')], { stdio: 'pipe' })
+    rmSync(folder, { recursive: true })
+    await save('png')
+    const png = await page.downloadedBytes('.png')
+    expect(Buffer.from(png.subarray(1, 4)).toString()).toBe('PNG')
+  })
+})
+
+describe('a spreadsheet of a made-up controller', () => {
+  it('is seen, matched, and written: controls that are not there are drawn, bad lines are named', async () => {
+    await openPerformed(page)
+    await page.press('Desk')
+    await page.click('[data-tool=ledger]')
+    await page.click('[data-testid=read-table]')
+    const table = ['What;Ch;Knob no', 'Warmth;9;cc101', 'Grit;9;102', 'Air band;9;lots', 'Warmth;9;103'].join(
+      '\n',
+    )
+    await (await page.find('[data-testid=table-text]')).sendKeys(table)
+    await page.driver.executeScript(
+      `for (const [column, field] of [[1, 'control'], [2, 'channel'], [3, 'number']]) {
+         const select = document.querySelector('[data-testid=table-preview] [data-column="' + column + '"]')
+         select.value = field
+         select.dispatchEvent(new Event('change', { bubbles: true }))
+       }`,
+    )
+    await page.waitFor('what is missing', async () =>
+      (await page.text('[data-testid=bad-lines]')).includes('no control “Warmth”'),
+    )
+    await (await page.find('[data-testid=draw-missing]')).sendKeys('draw them as encoders')
+    await page.waitFor('what is written', async () =>
+      (await page.text('[data-testid=read-lines]')).includes('9:cc101'),
+    )
+    const bad = await page.text('[data-testid=bad-lines]')
+    expect(bad).toContain('Line 4')
+    expect(bad).toContain('says already')
+    await page.click('[data-testid=write-lines]')
+    await page.waitFor('the lines', async () => (await page.text('[data-testid=ledger]')).includes('Warmth'))
+    expect(await page.text('[data-testid=ledger]')).toContain('9:cc102')
+  })
+
+  it('logged no error on the way', async () => {
+    expect(await page.errors()).toEqual([])
+  })
+})
