@@ -39,13 +39,14 @@ describe('the living card', () => {
 
   it('follows the layer that the hardware shows', async () => {
     const layers = await page.text('[data-testid=living-layers]')
-    const knob = await written('knob-1')
+    const cue = await written('key-1')
     await deliver([0x95, 45, 100], [0x85, 45, 64])
     await page.waitFor(
       'the next layer',
       async () => (await page.text('[data-testid=living-layers]')) !== layers,
     )
-    await page.waitFor('what the knob moves there', async () => (await written('knob-1')) !== knob)
+    expect(await page.text('[data-testid=living-layers]')).toContain('Scenes')
+    await page.waitFor('what the button does there', async () => (await written('key-1')) !== cue)
   })
 
   it('is changed to another controller by a finger, and left again', async () => {

@@ -77,7 +77,9 @@ describe('every sheet as PDF', () => {
   })
 
   it('binds a book whose contents name the pages of its sheets', async () => {
-    const sheets = ['controller umbrek', 'map ferric-mile', 'lights'].map((id) => sheetNamed(id))
+    const sheets = ['card umbrek', 'controller umbrek', 'map ferric-mile', 'lights'].map((id) =>
+      sheetNamed(id),
+    )
     const pages = pagesOf(await pdfOf(bookOf('Rig', sheets, { date: '1 May 2026', version: 'AAAA' })))
     for (const { title } of sheets) {
       const at = pages.findIndex((text, index) => index > 0 && text.startsWith(title))

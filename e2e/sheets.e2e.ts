@@ -119,6 +119,8 @@ describe('the card of a pad grid with six layers', () => {
   it('is made, and kept as print, as lines and as a picture', async () => {
     await importText(page, 'grid.json', writeRig(bigSurfaceRig(36, 6)))
     await page.press('Sheets')
+    await page.waitFor('its list', async () => (await page.count('[data-sheet="card syzra"]')) === 0)
+    await page.click('[data-sheet^="card "]')
     await page.waitFor('six cards', async () => (await page.count('[data-testid=card]')) === 6)
     await page.click('[data-option=paper] button')
     await page.driver.executeScript(
@@ -148,8 +150,8 @@ describe('the card of a pad grid with six layers', () => {
 
 describe('a spreadsheet of a made-up controller', () => {
   it('is seen, matched, and written: controls that are not there are drawn, bad lines are named', async () => {
-    await openPerformed(page)
     await page.press('Desk')
+    await openPerformed(page)
     await page.click('[data-tool=ledger]')
     await page.click('[data-testid=read-table]')
     const table = ['What;Ch;Knob no', 'Warmth;9;cc101', 'Grit;9;102', 'Air band;9;lots', 'Warmth;9;103'].join(

@@ -76,7 +76,7 @@ export interface Fitted {
 }
 
 /** Heights of type that are tried, in mm, the largest first; the last is the least that can be read. */
-export const TYPE_SIZES = [2.5, 2.2, 1.9, 1.6] as const
+export const TYPE_SIZES = [3.4, 2.9, 2.5, 2.2, 1.9, 1.6] as const
 const LEAST = TYPE_SIZES[TYPE_SIZES.length - 1] ?? 1.6
 export const LEADING = 1.18
 

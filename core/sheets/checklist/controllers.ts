@@ -14,19 +14,21 @@ import {
 } from '../../rig'
 import type { Step, StepGroup } from './step'
 
+const ownerOf = (rig: Rig, { owner }: PortRef) =>
+  [...rig.controllers, ...rig.destinations, ...rig.boxes, ...rig.computers].find(({ id }) => id === owner)
+const ownPort = (rig: Rig, ref: PortRef): string =>
+  ownerOf(rig, ref)?.ports.find(({ id }) => id === ref.port)?.name ?? ''
+
 /** The name of a port with its owner: “Laptop, From Syzra”. */
-function portName(rig: Rig, { owner, port }: PortRef): string {
-  const owners = [...rig.controllers, ...rig.destinations, ...rig.boxes, ...rig.computers]
-  const found = owners.find(({ id }) => id === owner)
-  return [found?.name, found?.ports.find(({ id }) => id === port)?.name].filter(Boolean).join(', ')
-}
+const portName = (rig: Rig, ref: PortRef): string =>
+  [ownerOf(rig, ref)?.name, ownPort(rig, ref)].filter(Boolean).join(', ')
 
 const plugs = (rig: Rig, id: Id): Step[] =>
   rig.cables
     .filter(({ from }) => from.owner === id)
     .map((cable) => ({
       id: `${id}/cable/${cable.id}`,
-      text: `Plug ${portName(rig, cable.from)} into ${portName(rig, cable.to)}`,
+      text: `Plug its ${ownPort(rig, cable.from)} into ${portName(rig, cable.to)}`,
       at: '',
       lead: { kind: 'cable', id: cable.id },
     }))

@@ -13,6 +13,8 @@ const SIZE = 8.5
 const LINE = SIZE * 1.25
 const MARGIN_MM = { side: 12, top: 14, bottom: 16 }
 const HAIR = '#d8d2c2'
+/** What a column keeps free on its right, in points. */
+const GAP = 8
 
 interface PageShape {
   width: number
@@ -97,7 +99,7 @@ const LAYOUT: PdfNode = {
   hLineColor: (line: number, { table }: { table: { headerRows: number } }) =>
     line === table.headerRows ? PAPER_INK : HAIR,
   paddingLeft: () => 0,
-  paddingRight: () => 4,
+  paddingRight: () => GAP,
   paddingTop: () => 1.6,
   paddingBottom: () => 1.6,
 }
@@ -120,7 +122,7 @@ const LONGEST_NOTE = 400
 function tableNode(heading: string, note: string | undefined, table: Table, shape: PageShape): PdfNode {
   const { columns, rows } = table
   // What each column keeps free on its right is not for its text.
-  const widths = columnWidths(wantedWidths(table, SIZE), shape.room - columns.length * 4)
+  const widths = columnWidths(wantedWidths(table, SIZE), shape.room - columns.length * GAP)
   const inches = shape.height - pt(MARGIN_MM.top + MARGIN_MM.bottom)
   const isTall = rows.some(
     ({ cells }) =>
@@ -254,8 +256,15 @@ function chapterPages(
   const drawn = sections.flatMap((section) => drawingPages(section, paper))
   const shape = shapeOf(paperOf(paper), orientationFor(sections, paperOf(paper)))
   const nodes = sections.flatMap((section) => (section.isChapter ? [] : sectionNodes(section, shape)))
-  const text = textPages([...head, ...nodes], shape, made)
-  return drawn.length > 0 ? [...drawn, text] : [text]
+  if (drawn.length === 0) return [textPages([...head, ...nodes], shape, made)]
+  // A sheet of a book begins with its name; a card by itself is what one looks for, so it comes first.
+  if (sections.some(({ isChapter }) => isChapter))
+    return [
+      textPages(head, shape, made),
+      ...drawn,
+      ...(nodes.length > 0 ? [textPages(nodes, shape, made)] : []),
+    ]
+  return [...drawn, textPages([...head, ...nodes], shape, made)]
 }
 
 const titleNodes = ({ title, subtitle, facts }: SheetDocument): PdfNode[] => [
