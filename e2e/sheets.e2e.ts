@@ -176,6 +176,7 @@ describe('a spreadsheet of a made-up controller', () => {
     expect(bad).toContain('Line 4')
     expect(bad).toContain('says already')
     await page.click('[data-testid=write-lines]')
+    await (await page.find('[data-testid=ledger-search]')).sendKeys('9:cc10')
     await page.waitFor('the lines', async () => (await page.text('[data-testid=ledger]')).includes('Warmth'))
     expect(await page.text('[data-testid=ledger]')).toContain('9:cc102')
   })

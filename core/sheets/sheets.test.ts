@@ -4,10 +4,12 @@ import { nineRingsRig } from '../../demo'
 import { emit } from '../addresses'
 import { perform, type Rig } from '../rig'
 import { ledgerRows } from '../rig/program/ledger'
+import { renamed } from '../testing/named-rigs'
 import { anyRig, sendingCc, testController, testDestination, testRig } from '../testing/rigs'
 import { chosenProblem, setUpSteps, sheetsOf, type Section, type SheetDocument } from '.'
 import { cardPages, OVERLAP, PAPERS, type Paper } from './card/pages'
 import { cut, fitted, textWidth } from './card/fit'
+import { linesBeside } from './document'
 import { escaped } from './markup'
 import { plain } from './plain'
 
@@ -165,6 +167,17 @@ describe('the set-up checklist', () => {
     )
   })
 
+  it('names every step once where a computer has ports that nothing uses', () => {
+    const spare = ['spare-1', 'spare-2'].map((id) => ({ id, name: id, sharing: 'shared' as const }))
+    const rig = {
+      ...performed,
+      computers: performed.computers.map((each) => ({ ...each, ports: [...each.ports, ...spare] })),
+    }
+    const steps = setUpSteps(rig).flatMap((group) => group.steps)
+    expect(new Set(steps.map(({ id }) => id)).size).toBe(steps.length)
+    expect(steps.filter(({ text }) => text.startsWith('Leave this')).length).toBeGreaterThanOrEqual(4)
+  })
+
   it('says what the rig says: ports, slots, what must be off, and a last test of each way', () => {
     const said = column(made(performed, 'checklist'), 'What to do').join('\n')
     expect(said).toContain('Keep Corvel 8 unplugged')
@@ -257,6 +270,32 @@ describe('writing on a card', () => {
       ),
     )
     expect(cut('abcdef', 1, 2, 'plain')).toBe('')
+  })
+
+  it('says all of a line on the drawing, or the line stands below it', () => {
+    const long = 'a very long name that no control has room for '.repeat(2).trim()
+    let at = 0
+    const rigs = [performed, renamed(performed, (old) => (at++ % 2 === 0 ? long : old))]
+    const shown = rigs.map((rig) => {
+      const sections = rig.controllers.flatMap(({ id }) => made(rig, `card ${id}`).sections)
+      return sections.flatMap((section) => {
+        const { drawing, table } = section
+        const drawn = (drawing?.parts ?? [])
+          .flatMap((part) => (part.kind === 'text' ? part.text : []))
+          .join('')
+          .replace(/\s/g, '')
+        const below = linesBeside(section)
+        for (const row of table?.rows ?? []) {
+          const [, , tags = '', does = ''] = row.cells.map(({ text }) => text)
+          const isSaid = [tags.replaceAll(', ', ''), does].every((text) =>
+            drawn.includes(text.replace(/\s/g, '')),
+          )
+          expect(isSaid || below.includes(row), `${section.heading}: ${does}`).toBe(true)
+        }
+        return below
+      })
+    })
+    expect(shown[1]?.length).toBeGreaterThan(shown[0]?.length ?? 0)
   })
 
   it('lies on pages that cover the whole drawing and show their edges twice', () => {

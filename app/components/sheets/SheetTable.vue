@@ -81,7 +81,7 @@ const tickName = ({ cells }: Row): string => cells[2]?.text ?? 'this step'
           <label v-if="cell.box && row.step" class="flex items-center gap-1.5">
             <input
               type="checkbox"
-              class="accent-ink size-4"
+              class="accent-ink relative top-0.75 size-4"
               :checked="cell.box === 'ticked'"
               :aria-label="tickName(row)"
               data-testid="tick"

@@ -19,7 +19,7 @@ export interface LivingControl {
 /** Heights of type in mm, as large as there is room: it is read from where one plays. */
 const SIZES = [6, 5, 4.2, 3.6, 3, 2.5, 2.1]
 /** The value stands below in a type of this height, in mm. */
-export const VALUE_SIZE = 3.2
+export const VALUE_SIZE = 4
 const VALUE_LINE = VALUE_SIZE * LEADING
 /** Labels are placed in px; so many px of theirs are 1 mm here. */
 const PX_A_MM = 13 / 3
