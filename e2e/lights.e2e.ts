@@ -139,11 +139,15 @@ describe('lights', () => {
   it('the light key names the palette numbers of every role', async () => {
     await page.press('Sheets')
     await page.click('[data-sheet=lights]')
+    await page.waitFor(
+      'the light key',
+      async () => (await page.text('[data-testid=sheet] h1')) === 'Light key',
+    )
     const text = await page.text('[data-testid=sheet]')
     expect(text).toContain('Pelluna 36: pad')
     expect(text).toContain('Role 5')
     await page.click('[data-export=csv]')
-    expect(await page.downloaded('.csv')).toContain('Pelluna 36: pad,D,Drum,off')
+    expect(await page.downloaded('.csv')).toMatch(/Pelluna 36: pad,D,Drum,[a-z]+,off/)
   })
 
   it('logged no error on the way', async () => {

@@ -86,7 +86,7 @@ describe('from a controller on screen to a printed map', () => {
 
   it('shows the join in the destination map, and exports it as CSV and HTML that read back', async () => {
     await page.press('Sheets')
-    await page.press('Ondrel VI')
+    await page.click('[data-sheet="map ondrel-vi"]')
     const row = await page.waitFor('the row', () =>
       page.driver.findElement(By.xpath('//tr[td[1]="Mixer · Noise"]')),
     )
@@ -98,7 +98,11 @@ describe('from a controller on screen to a printed map', () => {
     expect(line?.slice(2, 5)).toEqual(['Syzra 24', 'Drift', 'cc27'])
     await page.click('[data-export=html]')
     const html = await page.downloaded('.html')
-    expect(html).toContain('<td>Mixer · Noise</td><td>Syzra 24</td><td>Drift</td><td><code>cc27</code></td>')
+    expect(html).toContain(
+      ['Mixer · Noise', 'Syzra 24', 'Drift', '<code>cc27</code>']
+        .map((cell) => `<td dir="auto">${cell}</td>`)
+        .join(''),
+    )
     await page.click('[data-export=markdown]')
     expect(await page.downloaded('.md')).toContain('| Mixer · Noise | Syzra 24 | Drift | `cc27` |')
   })
