@@ -138,13 +138,21 @@ describe('a surface card', () => {
     const pdf = await pdfOf(sheetNamed(`card ${id}`, { paper: 'own' }))
     const picture = painted(pdf)
     expect(Math.abs(longestBar(picture) / PX_A_MM - 50)).toBeLessThanOrEqual(0.2)
-    // The dashed line to cut along is the outermost there is: from its left to its right edge, and from top to bottom.
+    // The dashed line to cut along is dark for a part of each side, and nothing else is so wide or so high.
     const { width, height, isDark } = picture
     const rows = Array.from({ length: height }, (_, y) => y)
     const columns = Array.from({ length: width }, (_, x) => x)
-    const middle = rows.slice(Math.round(height * 0.3), Math.round(height * 0.7))
-    const dark = columns.filter((x) => middle.some((y) => isDark(x, y)))
-    expect(Math.abs(((dark.at(-1) ?? 0) - (dark[0] ?? 0)) / PX_A_MM - surface.width)).toBeLessThanOrEqual(0.3)
+    const across = rows.filter(
+      (y) => columns.filter((x) => isDark(x, y)).length > surface.width * PX_A_MM * 0.4,
+    )
+    const down = columns.filter(
+      (x) => rows.filter((y) => isDark(x, y)).length > surface.height * PX_A_MM * 0.4,
+    )
+    for (const [side, edges] of [
+      [surface.width, down],
+      [surface.height, across],
+    ] as const)
+      expect(Math.abs(((edges.at(-1) ?? 0) - (edges[0] ?? 0)) / PX_A_MM - side)).toBeLessThanOrEqual(0.2)
     const { width: page } = factsOf(pdf)
     expect(page).toBeGreaterThanOrEqual(surface.width)
   })

@@ -13,6 +13,11 @@ const NOTHING_FOUND: SheetHits = { hits: [], count: 0 }
 /** What a book is bound from unless the player chooses: what is needed on stage, not what is looked up once. */
 const LOOKED_UP: ReadonlySet<string> = new Set(['channels', 'implementation', 'wake'])
 
+/** The player has stopped what was being made. */
+class StoppedError extends Error {
+  override name = 'StoppedError'
+}
+
 /** The sheets of the open rig, as a worker makes them. */
 export const useSheetsStore = defineStore('sheets', () => {
   const rigs = useRigStore()
@@ -34,6 +39,7 @@ export const useSheetsStore = defineStore('sheets', () => {
   let maker: Remote<SheetMaker> | null = null
   let worker: Worker | null = null
   let ended: Promise<never> = new Promise(() => {})
+  let end: (why: Error) => void = () => {}
   let taken = -1
 
   const all = computed(() => groups.value.flatMap((group) => group.sheets))
@@ -49,6 +55,7 @@ export const useSheetsStore = defineStore('sheets', () => {
     if (maker) return maker
     const started = new Worker(new URL('../workers/sheets.worker.ts', import.meta.url), { type: 'module' })
     ended = new Promise<never>((_, reject) => {
+      end = reject
       started.onerror = (event) => reject(new Error(event.message || 'The maker of sheets could not start.'))
     })
     ended.catch(() => stop())
@@ -56,7 +63,9 @@ export const useSheetsStore = defineStore('sheets', () => {
     maker = wrap<SheetMaker>(started)
     return maker
   }
+  /** End the worker and whatever it is doing; the next question starts another. */
   function stop(): void {
+    end(new StoppedError('Stopped.'))
     worker?.terminate()
     worker = null
     maker = null
@@ -75,7 +84,8 @@ export const useSheetsStore = defineStore('sheets', () => {
   }
 
   const say = (error: unknown): void => {
-    failure.value = error instanceof Error ? error.message : String(error)
+    if (!(error instanceof StoppedError))
+      failure.value = error instanceof Error ? error.message : String(error)
   }
 
   let turn = 0

@@ -46,8 +46,8 @@ export function bookOf(
 const GROUPS = 4
 
 /**
- * A short name for the state of a rig, from its JSON: books with the same one were made from the same rig. It is a checksum
- * (FNV-1a, 64 bit in two halves), not a proof against forgery.
+ * A short name for the state of a rig, from its JSON: books with the same one were made from the same state. It is two
+ * checksums of 32 bit (the first is FNV-1a, the second also counts where a letter stands), not a proof against forgery.
  */
 export function fingerprint(json: string): string {
   let [a, b] = [0x811c9dc5, 0xcbf29ce4]

@@ -14,7 +14,6 @@ import {
   type ControlKind,
   type Destination,
   type GestureRef,
-  type Id,
   type Message,
   type Place,
   type Rig,
@@ -133,6 +132,3 @@ export const tagsAt = (rig: Rig, place: Place): string[] =>
 
 /** What a message makes of its control, in its longest words. */
 export const behaves = (message: Message): string => behaviourWords(message)[0] ?? ''
-
-/** The name of a destination by its id. */
-export const destinationName = (rig: Rig, id: Id): string => rigIndex(rig).destinations.get(id)?.name ?? ''

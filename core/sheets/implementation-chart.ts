@@ -83,42 +83,6 @@ const UNKNOWN: Half = {
 const some = (numbers: readonly number[]): Answer =>
   numbers.length === 0 ? NO : { is: 'yes', text: spansOf(numbers) }
 
-/** What a message puts on controller numbers: its own, both of a pair, or those that carry a parameter or a bank. */
-function controllersOf(message: Message): Array<[number, string]> {
-  switch (message.kind) {
-    case 'cc':
-      return message.number === 'wanted' ? [] : [[message.number, '']]
-    case 'cc14':
-      return message.number === 'wanted'
-        ? []
-        : [
-            [message.number, '14 bit, MSB'],
-            [message.number + 32, '14 bit, LSB'],
-          ]
-    case 'nrpn':
-      return [
-        [6, 'data entry'],
-        [98, 'NRPN'],
-        [99, 'NRPN'],
-      ]
-    case 'rpn':
-      return [
-        [6, 'data entry'],
-        [100, 'RPN'],
-        [101, 'RPN'],
-      ]
-    case 'program':
-      return message.bank === null
-        ? []
-        : [
-            [0, 'bank select'],
-            [32, 'bank select'],
-          ]
-    default:
-      return []
-  }
-}
-
 function notesOf(messages: readonly Message[]): number[] {
   return messages.flatMap((message) => {
     if (message.kind !== 'note') return []
@@ -135,11 +99,14 @@ function sentBy(rig: Rig, controller: Controller): Half {
     messages.some((message) => message.kind === kind) ? YES : NO
   const notes = messages.filter((message) => message.kind === 'note')
   const ofChannel = senders.filter(({ message }) => 'channel' in message)
-  const controllers = new Map<number, string>()
-  for (const message of messages) {
-    for (const [number, what] of controllersOf(message))
-      controllers.set(number, controllers.get(number) || what)
-  }
+  // What a message occupies is what it sends: both halves of a pair, or one; what carries a parameter or selects a bank.
+  const controllers = new Map(
+    senders.flatMap(({ cells }) =>
+      cells.flatMap(({ kind, number, role }) =>
+        kind === 'cc' ? [[number, role === 'carrier' ? 'carries parameters or banks' : ''] as const] : [],
+      ),
+    ),
+  )
   const parameters = messages.flatMap((message) =>
     (message.kind === 'nrpn' || message.kind === 'rpn') && message.number !== 'wanted'
       ? `${message.kind.toUpperCase()} ${message.number}`
@@ -170,7 +137,8 @@ function sentBy(rig: Rig, controller: Controller): Half {
     controllers,
     learns: '',
     program: some(programs),
-    sysex: has('sysex'),
+    // MIDI machine control travels as system exclusive.
+    sysex: messages.some(({ kind }) => kind === 'sysex' || kind === 'mmc') ? YES : NO,
     clock: NO,
     commands: messages.some(({ kind }) => kind === 'realtime') ? YES : NO,
     localControl: messages.some((message) => message.kind === 'channelMode' && message.number === 122)

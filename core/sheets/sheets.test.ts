@@ -5,7 +5,7 @@ import { emit } from '../addresses'
 import { perform, type Rig } from '../rig'
 import { ledgerRows } from '../rig/program/ledger'
 import { renamed } from '../testing/named-rigs'
-import { anyRig, sendingCc, testController, testDestination, testRig } from '../testing/rigs'
+import { anyRig, sending, sendingCc, testController, testDestination, testRig } from '../testing/rigs'
 import { chosenProblem, setUpSteps, sheetsOf, type Section, type SheetDocument } from '.'
 import { cardPages, OVERLAP, PAPERS, type Paper } from './card/pages'
 import { cut, fitted, textWidth } from './card/fit'
@@ -127,6 +127,21 @@ describe('the implementation chart', () => {
     )
     expect(brightness?.[3]).toBe('o')
     expect(brightness?.[4]).toContain('Brightness')
+  })
+})
+
+describe('what a controller transmits', () => {
+  it('is what its messages occupy: one half of a pair where only one is sent, and what carries a parameter', () => {
+    const numbers = (message: object): string[] => {
+      const rig = testRig([testController('a', { 'k1.turn': sending(message as never) })])
+      return cells(made(rig, 'implementation a').sections[0] as Section)
+        .filter(([name, number, sent]) => name === 'Control change' && number !== '' && sent === 'o')
+        .map(([, number]) => number ?? '')
+    }
+    expect(numbers({ kind: 'cc14', number: 20, halves: 'msb-only' })).toEqual(['20'])
+    expect(numbers({ kind: 'cc14', number: 20 })).toEqual(['20', '52'])
+    expect(numbers({ kind: 'nrpn', number: 300, sendsLsb: false })).toEqual(['6', '98', '99'])
+    expect(numbers({ kind: 'nrpn', number: 300 })).toEqual(['6', '38', '98', '99'])
   })
 })
 
@@ -296,6 +311,16 @@ describe('writing on a card', () => {
       })
     })
     expect(shown[1]?.length).toBeGreaterThan(shown[0]?.length ?? 0)
+  })
+
+  it('on one card of all layers never leaves out which layer has which light', () => {
+    const { sections } = made(performed, 'card pelluna', { layers: 'together' })
+    const below = sections.flatMap((section) => linesBeside(section))
+    const lit = sections.flatMap(({ table }) =>
+      (table?.rows ?? []).filter(({ cells: row }) => row.at(-1)?.text !== ''),
+    )
+    expect(lit.length).toBeGreaterThan(0)
+    for (const row of lit) expect(below).toContain(row)
   })
 
   it('lies on pages that cover the whole drawing and show their edges twice', () => {

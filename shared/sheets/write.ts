@@ -1,11 +1,7 @@
-import { SHEET_FORMATS, type SheetDocument, type SheetFormat } from '#core/sheets'
+import type { SheetDocument, SheetFormat } from '#core/sheets'
 import { writePdf } from './pdf'
 import type { SheetTools } from './tools'
 import { writeXlsx } from './xlsx'
-
-/** The format of that name, or null. */
-export const formatNamed = (id: string): SheetFormat | null =>
-  SHEET_FORMATS.find((format) => format.id === id) ?? null
 
 /** A sheet as the bytes of a file. Rejected where what a format needs cannot be loaded. */
 export async function writeSheet(

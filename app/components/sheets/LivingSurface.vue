@@ -40,12 +40,14 @@ const lights = computed(() => litControls(bench.lights))
 const down = computed(
   () => new Set(Object.values(bench.own?.held ?? {}).map(({ gesture }) => splitGestureKey(gesture).control)),
 )
+/** “Destination: group · name” as the list of what moves writes it. */
+const joined = (words: string): string => words.replaceAll(': ', ' · ')
 const drawn = computed(() =>
   card.value.map(({ control, does, writing, x, top, valueAt }) => {
     const stands = (gesture: string): number => (bench.own ? standsAt(bench.own, gesture, control) : 0)
     const move = lastMoves.value.get(control.id)
     // In another layer the control moves something else: a value of before is not shown as if it were of now.
-    const isOfNow = move && does.some((each) => each.replace(': ', ' · ') === `${move.place} · ${move.name}`)
+    const isOfNow = move && does.some((each) => joined(each) === joined(`${move.place} · ${move.name}`))
     const moved = movedGesture(control)
     return {
       control,

@@ -31,6 +31,9 @@ const options = computed(() =>
     </template>
     <slot />
     <span class="ml-auto" />
+    <UiButton v-if="sheets.writing !== null" look="strong" data-testid="stop-writing" @click="sheets.stop()"
+      >Stop</UiButton
+    >
     <UiButton
       v-for="format in FORMATS"
       :key="format.id"

@@ -49,7 +49,7 @@ async function save(as: 'svg' | 'png'): Promise<void> {
       <UiButton data-export="png" @click="save('png')"><Download :size="14" />PNG</UiButton>
     </div>
     <div
-      class="border-line border bg-white"
+      class="border-line border bg-[#ffffff]"
       :class="isTrueSize ? 'overflow-auto' : 'overflow-hidden'"
       :style="{ aspectRatio: isTrueSize ? undefined : ratio }"
     >

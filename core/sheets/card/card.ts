@@ -218,7 +218,8 @@ function writing(
     face,
     colour: face === 'figures' ? SOFT_INK : PAPER_INK,
   }))
-  lights.forEach(({ role, pattern, colour }, index) => {
+  const swatches = Math.max(1, Math.floor(control.place.w / (SWATCH * 2)))
+  lights.slice(0, swatches).forEach(({ role, pattern, colour }, index) => {
     const { x, y } = control.place
     const left = x + 0.5 + index * (SWATCH * 2)
     parts.push(...swatchParts(left, y + 0.5, SWATCH - 0.6, colour, pattern), {
@@ -233,7 +234,9 @@ function writing(
       colour: PAPER_INK,
     })
   })
-  return { parts, isCut: set.isCut }
+  // Of several layers the swatches do not say which has which light, and not every control has room for all of them.
+  const hidesLight = lights.length > swatches || (isOfSeveral && lights.length > 0)
+  return { parts, isCut: set.isCut || hidesLight }
 }
 
 function ruler(top: number): Part[] {
@@ -325,14 +328,15 @@ export function cardDrawing(
     surface,
   )
   const title = plain(name === '' ? controller.name : `${controller.name}: ${name}`)
-  const width = surface.width + 2 * MARGIN
+  const width = Math.max(surface.width + 2 * MARGIN, MARGIN * 2 + RULER_MM + 40)
   const head: Part[] = [
     {
       kind: 'text',
       x: MARGIN,
       y: MARGIN - 2.5,
       size: HEAD_SIZE,
-      text: title,
+      text: cut(title, width - 2 * MARGIN, HEAD_SIZE, 'bold'),
+      whole: title,
       anchor: 'start',
       face: 'bold',
       colour: PAPER_INK,
@@ -342,7 +346,7 @@ export function cardDrawing(
   if (textWidth(title, HEAD_SIZE, 'bold') + textWidth(rigName, 2.6, 'plain') + 6 < surface.width)
     head.push({
       kind: 'text',
-      x: width - MARGIN,
+      x: MARGIN + surface.width,
       y: MARGIN - 2.5,
       size: 2.6,
       text: rigName,
@@ -369,7 +373,7 @@ export function cardDrawing(
   const foot = MARGIN + surface.height + key.height
   const drawing: Drawing = {
     name: title,
-    width: Math.max(width, MARGIN * 2 + RULER_MM + 40),
+    width,
     height: foot + MARGIN,
     parts: [
       ...head,

@@ -22,7 +22,8 @@ import { toast } from '~/lib/toast'
 /** A table of what a controller sends, seen before it is written. */
 const emit = defineEmits<{ done: [] }>()
 const SHOWN = 8
-const SHOWN_BAD = 5
+/** A controller has no more to say than that, in letters. */
+const MOST = 1_000_000
 const DRAWABLE: readonly ControlKind[] = ['knob', 'encoder', 'fader', 'button', 'pad', 'footswitch', 'pedal']
 
 const desk = useDeskStore()
@@ -32,24 +33,29 @@ const text = ref('')
 const matching = ref<Matching<AssignmentField>>({})
 const draw = ref<ControlKind | ''>('')
 
-const table = computed(() => (text.value.trim() === '' ? null : readTable(text.value)))
+const tooLarge = `This table is larger than ${MOST / 1_000_000} MB: take out what is not needed.`
+/** Why a file was refused. */
+const refused = ref<string | null>(null)
+const table = computed(() => {
+  if (refused.value !== null) return { ok: false as const, message: refused.value }
+  if (text.value.length > MOST) return { ok: false as const, message: tooLarge }
+  return text.value.trim() === '' ? null : readTable(text.value)
+})
+watch(text, () => (refused.value = null))
 const rows = computed(() => (table.value?.ok ? table.value.rows : []))
 watch(rows, (now) => (matching.value = guessedColumns(ASSIGNMENT_FIELDS, now)))
 const dialog = useFileDialog({ accept: '.csv,.tsv,.txt,text/csv,text/plain', multiple: false, reset: true })
 dialog.onChange(async (files) => {
   const file = files?.[0]
-  if (file) text.value = await file.text()
+  if (!file) return
+  try {
+    refused.value = file.size > MOST ? tooLarge : null
+    if (refused.value === null) text.value = await file.text()
+  } catch {
+    refused.value = 'The browser could not read the file. Choose it again.'
+  }
 })
 
-const columnCount = computed(() => Math.max(0, ...rows.value.slice(0, 100).map(({ cells }) => cells.length)))
-const fieldAt = (column: number): string =>
-  Object.entries(matching.value).find(([, at]) => at === column)?.[0] ?? ''
-/** A field has one column: matched again, it leaves the one it had. */
-function match(column: number, { target }: Event): void {
-  const field = target instanceof HTMLSelectElement ? target.value : ''
-  const next = Object.fromEntries(Object.entries(matching.value).filter(([, at]) => at !== column))
-  matching.value = field === '' ? next : { ...next, [field]: column }
-}
 const model = computed(() => (rigs.rig && desk.controller ? modelOf(rigs.rig, desk.controller) : null))
 const found = computed(() => {
   const { controller, template } = desk
@@ -124,41 +130,13 @@ function write(): void {
           hasHeadings(ASSIGNMENT_FIELDS, rows) ? ', the first names the columns' : ''
         }}. What is in which column?
       </p>
-      <div class="border-line mt-1.5 w-max max-w-full overflow-x-auto rounded-md border">
-        <table class="text-left" data-testid="table-preview">
-          <thead>
-            <tr>
-              <th v-for="column in columnCount" :key="column" class="border-line border-b p-1 font-normal">
-                <select
-                  class="bg-raised border-line h-7 rounded-md border px-1"
-                  :class="fieldAt(column - 1) === '' && 'text-soft'"
-                  :aria-label="`Column ${column}`"
-                  :data-column="column"
-                  :value="fieldAt(column - 1)"
-                  @change="match(column - 1, $event)"
-                >
-                  <option value="">not read</option>
-                  <option v-for="field in ASSIGNMENT_FIELDS" :key="field.id" :value="field.id">
-                    {{ field.name }}
-                  </option>
-                </select>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="row in rows.slice(0, SHOWN)" :key="row.line">
-              <td
-                v-for="column in columnCount"
-                :key="column"
-                class="tag max-w-48 truncate px-2 py-0.5"
-                :class="fieldAt(column - 1) === '' && 'text-soft'"
-              >
-                {{ row.cells[column - 1] }}
-              </td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
+      <TableColumns
+        v-model="matching"
+        class="mt-1.5"
+        :rows="rows"
+        :fields="ASSIGNMENT_FIELDS"
+        data-testid="table-preview"
+      />
       <p v-if="found.missing.length > 0 || found.drawn.length > 0" class="mt-3 flex items-center gap-2">
         {{ found.missing.length || found.drawn.length }} controls are not on the surface:
         <select
@@ -182,12 +160,7 @@ function write(): void {
           and {{ found.items.length - lines.length }} more
         </li>
       </ul>
-      <ul v-if="found.bad.length > 0" class="text-advice mt-2" data-testid="bad-lines">
-        <li v-for="bad in found.bad.slice(0, SHOWN_BAD)" :key="bad.line">
-          Line {{ bad.line }} is left out: {{ bad.message }}
-        </li>
-        <li v-if="found.bad.length > SHOWN_BAD">and {{ found.bad.length - SHOWN_BAD }} more lines</li>
-      </ul>
+      <BadLines class="mt-2" :bad="found.bad" />
       <UiButton
         look="strong"
         class="mt-3"

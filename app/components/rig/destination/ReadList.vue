@@ -31,17 +31,7 @@ dialog.onChange(async (files) => {
   if (file) await readFile(file)
 })
 
-const SHOWN = 6
 const rows = computed(() => (given.value?.kind === 'table' ? given.value.rows : []))
-const preview = computed(() => rows.value.slice(0, SHOWN))
-const columns = computed(() => Math.max(0, ...rows.value.slice(0, 100).map(({ cells }) => cells.length)))
-const fieldAt = (column: number): string =>
-  Object.entries(matching.value).find(([, at]) => at === column)?.[0] ?? ''
-/** A field has one column: matched again, it leaves the one it had. */
-function match(column: number, field: string): void {
-  const next = Object.fromEntries(Object.entries(matching.value).filter(([, at]) => at !== column))
-  matching.value = field === '' ? next : { ...next, [field]: column }
-}
 const found = computed(() => readable(kind, rows.value, matching.value, destination))
 const SHOWN_BAD = 4
 
@@ -58,7 +48,6 @@ function add(): void {
   }
   emit('done')
 }
-const selectedIn = (event: Event): string => (event.target as HTMLSelectElement).value
 </script>
 
 <template>
@@ -104,47 +93,14 @@ const selectedIn = (event: Event): string => (event.target as HTMLSelectElement)
         {{ rows.length }} lines{{ isHeaded(kind, rows) ? ', the first names the columns' : '' }}. What is in
         which column?
       </p>
-      <div class="border-line mt-1.5 w-max max-w-full overflow-x-auto rounded-md border">
-        <table class="text-left" data-testid="list-preview">
-          <thead>
-            <tr>
-              <th v-for="column in columns" :key="column" class="border-line border-b p-1 font-normal">
-                <select
-                  class="bg-raised border-line h-7 rounded-md border px-1"
-                  :class="fieldAt(column - 1) === '' && 'text-soft'"
-                  :aria-label="`Column ${column}`"
-                  :data-column="column"
-                  :value="fieldAt(column - 1)"
-                  @change="match(column - 1, selectedIn($event))"
-                >
-                  <option value="">not read</option>
-                  <option v-for="field in FIELDS[kind]" :key="field.id" :value="field.id">
-                    {{ field.name }}
-                  </option>
-                </select>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="row in preview" :key="row.line">
-              <td
-                v-for="column in columns"
-                :key="column"
-                class="tag max-w-48 truncate px-2 py-0.5"
-                :class="fieldAt(column - 1) === '' && 'text-soft'"
-              >
-                {{ row.cells[column - 1] }}
-              </td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
-      <ul v-if="found.bad.length > 0" class="text-advice mt-2" data-testid="bad-lines">
-        <li v-for="bad in found.bad.slice(0, SHOWN_BAD)" :key="bad.line">
-          Line {{ bad.line }} is left out: {{ bad.message }}
-        </li>
-        <li v-if="found.bad.length > SHOWN_BAD">and {{ found.bad.length - SHOWN_BAD }} more lines</li>
-      </ul>
+      <TableColumns
+        v-model="matching"
+        class="mt-1.5"
+        :rows="rows"
+        :fields="FIELDS[kind]"
+        data-testid="list-preview"
+      />
+      <BadLines class="mt-2" :bad="found.bad" />
       <UiButton look="strong" class="mt-3" :disabled="found.count === 0" data-testid="list-add" @click="add"
         >Add {{ found.count }} {{ NAMES[kind] }}</UiButton
       >
