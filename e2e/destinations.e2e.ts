@@ -251,7 +251,9 @@ describe('a changed number', () => {
     )
     await page.press('Sheets')
     await page.click('[data-sheet=teach]')
-    expect(await page.text('[data-testid=sheet]')).toContain('Everything is taught')
+    await page.waitFor('the sheet', async () =>
+      (await page.text('[data-testid=sheet]')).includes('Everything is taught'),
+    )
   })
 })
 

@@ -155,13 +155,12 @@ describe('a spreadsheet of a made-up controller', () => {
       '\n',
     )
     await (await page.find('[data-testid=table-text]')).sendKeys(table)
-    await page.driver.executeScript(
-      `for (const [column, field] of [[1, 'control'], [2, 'channel'], [3, 'number']]) {
-         const select = document.querySelector('[data-testid=table-preview] [data-column="' + column + '"]')
-         select.value = field
-         select.dispatchEvent(new Event('change', { bubbles: true }))
-       }`,
-    )
+    for (const [column, field] of [
+      [1, 'control'],
+      [2, 'channel'],
+      [3, 'number'],
+    ] as const)
+      await page.click(`[data-testid=table-preview] [data-column="${column}"] option[value=${field}]`)
     await page.waitFor('what is missing', async () =>
       (await page.text('[data-testid=bad-lines]')).includes('no control “Warmth”'),
     )

@@ -175,7 +175,8 @@ function bestRoom(
   wanted: readonly Wanted[],
   below: number,
 ): { room: Room; set: Fitted } {
-  const inside = (room: Room): Fitted => fitted(wanted, room.width - PADDING, room.height - PADDING - below)
+  const inside = (room: Room): Fitted =>
+    fitted(wanted, room.width - PADDING, room.height - 2 * PADDING - below)
   const first = { room: beside, set: inside(beside) }
   if (!WRITTEN_ON.has(control.kind)) return first
   const own = ownRoom(control)
