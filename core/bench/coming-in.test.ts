@@ -12,7 +12,7 @@ import {
   testDestination,
   testRig,
 } from '../testing/rigs'
-import { comeInRig, misbehave, playRig, switchedOn } from './bench'
+import { comeInRig, misbehave, playRig, switchedOn } from './played'
 import { lightsNow, showingsOf } from './lights'
 import { MOST_ROUNDS, type BenchState, type Passing } from './running'
 

@@ -73,6 +73,8 @@ export type Effect =
   | { kind: 'function'; claim: Id }
   | { kind: 'sounds'; note: number; velocity: number }
   | { kind: 'program'; number: number }
+  /** It was heard, and lost: a destination that was asked to lose some does so. */
+  | { kind: 'lost' }
   | { kind: 'nothing' }
 
 /** A message as it arrives at a destination, with what it carries. */
@@ -317,7 +319,10 @@ export function receive(
 ): { state: DestinationState; effects: readonly Effect[] } {
   let next: DestinationState = { ...state, received: state.received + 1 }
   const effects: Effect[] = []
-  for (let times = timesTaken(manners.does, state.received); times > 0; times--) {
+  const often = timesTaken(manners.does, state.received)
+  if (often === 0 && landedAt(arriving.message).some((landed) => hears(arriving.bus, landed)))
+    effects.push({ kind: 'lost' })
+  for (let times = often; times > 0; times--) {
     const taken = take(rig, destination, next, arriving, manners)
     next = taken.state
     effects.push(...taken.effects)

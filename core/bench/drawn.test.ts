@@ -24,7 +24,7 @@ import {
   type Rig,
 } from '../rig'
 import { testController, testRig, type Assigned, type MessageInput } from '../testing/rigs'
-import { playRig, switchedOn } from './bench'
+import { playRig, switchedOn } from './played'
 import type { Hand } from './hands'
 import type { BenchState } from './running'
 

@@ -1,4 +1,4 @@
-export * from './bench'
+export * from './played'
 export * from './controller'
 export { poweredUp, standsAt, type ControllerState, type Played } from './controller-state'
 export * from './destination'

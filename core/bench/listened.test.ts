@@ -19,7 +19,7 @@ import { printTag, type SentMessage } from '../midi'
 import { decodeWire, WIRE_START } from '../midi/bytes'
 import { splitGestureKey, type Id, type Rig } from '../rig'
 import { anyMessage, sending, testController, testRig } from '../testing/rigs'
-import { playRig, switchedOn } from './bench'
+import { playRig, switchedOn } from './played'
 import type { Hand } from './hands'
 import type { BenchState } from './running'
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { rewrite, rigOf, ruled } from '../testing/mapped-rigs'
 import { sending, sendingCc } from '../testing/rigs'
-import { playRig, switchedOn } from './bench'
+import { playRig, switchedOn } from './played'
 import { outgoing } from './outgoing'
 import type { Hand } from './hands'
 

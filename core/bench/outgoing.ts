@@ -56,6 +56,9 @@ const leadersIn = memoOf((rig: Rig): ReadonlySet<Id> => {
   )
 })
 
+/** May cables lead from a controller to others, whatever rules stop? */
+export const leadsIn = (rig: Rig, controller: Id): boolean => leadersIn(rig).has(controller)
+
 /** The device number that a simulated controller has: all. */
 const DEVICE = 0x7f
 const UNKNOWN = { detentsPerTurn: null }
@@ -71,7 +74,7 @@ export function outgoing(
 ): Outgoing[] {
   const ports = at === 'controllers' ? controllerIns(rig) : at
   const { message: sent, controller: id, amount, key, place } = passing
-  if (ports.size === 0 || !sent || (at === 'controllers' && !leadersIn(rig).has(id))) return []
+  if (ports.size === 0 || !sent || (at === 'controllers' && !leadsIn(rig, id))) return []
   const controller = rigIndex(rig).controllers.get(id)
   const control =
     (place &&

@@ -26,7 +26,7 @@ import { showOn } from './controller'
 import type { ControllerState, Played } from './controller-state'
 import { feedbackOf } from './feedback'
 import type { Misbehaviour } from './misbehave'
-import { outgoing, sysexMessage } from './outgoing'
+import { leadsIn, outgoing, sysexMessage } from './outgoing'
 import { AT_REST, receive, type DestinationState, type Effect } from './destination'
 
 /** The whole rig as it is being played: every controller and destination, and how busy the cables are. Plain data. */
@@ -62,10 +62,15 @@ export interface Passing extends Omit<Played, 'place' | 'message'> {
   arrived: readonly Arrived[]
 }
 
+/** What of the state changes with nearly every message. */
+type OwnedTable = 'controllers' | 'destinations' | 'busyUntil'
+
 /** The rig while something is done with it. */
 export interface Running {
   rig: Rig
   state: BenchState
+  /** The tables of the state that were copied for this run, and are written to in place. */
+  owned: Set<OwnedTable>
   passed: Passing[]
   /** How many controllers have sent because another one did, one inside the other. */
   depth: number
@@ -78,27 +83,31 @@ export const MOST_ROUNDS = 16
 export const startRunning = (rig: Rig, state: BenchState): Running => ({
   rig,
   state,
+  owned: new Set(),
   passed: [],
   depth: 0,
   isCut: false,
 })
 export const stepOf = ({ state, passed, isCut }: Running): Step => ({ state, passed, isCut })
 
-export const withController = (running: Running, id: Id, controller: ControllerState): void => {
-  running.state = {
-    ...running.state,
-    controllers: { ...running.state.controllers, [id]: controller },
+/** A table of the state to be written to: copied once, so that a movement of many messages does not copy it for each. */
+function own<K extends OwnedTable>(running: Running, table: K): Record<Id, BenchState[K][Id]> {
+  if (!running.owned.has(table)) {
+    running.owned.add(table)
+    running.state = { ...running.state, [table]: { ...running.state[table] } }
   }
+  return running.state[table] as Record<Id, BenchState[K][Id]>
+}
+
+export const withController = (running: Running, id: Id, controller: ControllerState): void => {
+  own(running, 'controllers')[id] = controller
 }
 
 /** When a message of so many bytes is through the controller's out. DIN cables carry one after the other. */
 function throughOut(running: Running, controller: Controller, at: number, bytes: number): number {
   if (modelOf(running.rig, controller).abilities.connection !== 'din') return at
   const until = Math.max(at, running.state.busyUntil[controller.id] ?? 0) + bytes / DIN_BYTES_PER_MS
-  running.state = {
-    ...running.state,
-    busyUntil: { ...running.state.busyUntil, [controller.id]: until },
-  }
+  own(running, 'busyUntil')[controller.id] = until
   return until
 }
 
@@ -148,31 +157,30 @@ function arriveAt(running: Running, controller: Controller, played: Sent, at: nu
     ? controlsOf(modelOf(rig, controller)).get(splitGestureKey(played.place.gesture).control)
     : UNKNOWN
   if (!control || !played.message) return []
-  const there = new Map<Bus, Effect[]>()
+  const there: Arrived[] = []
   for (const { bus, message, isAsSent } of comesOf(rig, controller.id, played.message)) {
     const destination = rigIndex(rig).destinations.get(bus.destination)
     if (!destination) continue
     // What a cable has changed says the same amount in its own way.
     const value = isAsSent ? played.value : valueOf(message, played.amount, control)
-    const before = running.state.destinations[destination.id] ?? AT_REST
+    const stood = running.state.destinations[destination.id] ?? AT_REST
     const does = running.state.misbehaving[destination.id] ?? []
     const { state, effects } = receive(
       rig,
       destination,
-      before,
+      stood,
       { bus, message, value, isLetGo: isLetGo(played.amount, message, control) },
       { does, taught: running.state.taught },
     )
-    running.state = {
-      ...running.state,
-      destinations: { ...running.state.destinations, [destination.id]: state },
-    }
+    own(running, 'destinations')[destination.id] = state
     if (!does.includes('no-feedback')) sendBack(running, destination, effects)
-    there.set(bus, [...(there.get(bus) ?? []), ...effects])
+    if (effects.length === 0) continue
+    const same = there.findIndex((each) => each.bus === bus.id && each.destination === bus.destination)
+    const before = there[same]
+    if (before) there[same] = { ...before, effects: [...before.effects, ...effects] }
+    else there.push({ destination: bus.destination, bus: bus.id, at, effects })
   }
-  return [...there].flatMap(([bus, effects]) =>
-    effects.length > 0 ? [{ destination: bus.destination, bus: bus.id, at, effects }] : [],
-  )
+  return there
 }
 
 /** The controls that a destination tells what their parameters stand at. */
@@ -223,6 +231,7 @@ export function comeInAt(
 
 /** What reaches the ins of controllers goes in there. */
 function comeInElsewhere(running: Running, controller: Controller, sent: Sent, at: number): void {
+  if (!leadsIn(running.rig, controller.id)) return
   for (const { port, bytes } of outgoing(
     running.rig,
     { ...sent, controller: controller.id },

@@ -58,6 +58,7 @@ export function newController(
     ports: [{ id: 'out', name: 'Out', direction: 'out' }],
     templates: [{ id: 'template-1', name: 'Template 1', base: {}, stacks: [] }],
     slots: [],
+    lineCheck: null,
     notes: '',
   }
   return { controller, model }

@@ -1,5 +1,6 @@
 export * from './abilities'
 export * from './cable-rules'
+export * from './checksum'
 export * from './choices'
 export * from './destination-starters'
 export * from './edits'

@@ -105,3 +105,16 @@ describe('a rig of version 4', () => {
     expect(read.rig.checklist).toEqual([])
   })
 })
+
+describe('a rig of version 5', () => {
+  it('is read as the rig that it was: nothing of it was proven yet', () => {
+    const read = readRig(readFileSync(new URL('../testing/old-rigs/version-5.json', import.meta.url), 'utf8'))
+    if (!read.ok) throw new Error(JSON.stringify(read.problems))
+    expect({ ...read.rig, checklist: [] }).toEqual(nineRingsRig('as-performed'))
+    expect(read.rig.checklist).toHaveLength(1)
+    expect(read.rig.rehearsed).toBeNull()
+    expect(read.rig.controllers.map(({ lineCheck }) => lineCheck)).toEqual(
+      read.rig.controllers.map(() => null),
+    )
+  })
+})

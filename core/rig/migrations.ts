@@ -17,6 +17,8 @@ const STEPS: Readonly<Record<number, (document: RigDocument) => RigDocument>> = 
   3: fromVersion3,
   // Version 5 adds the checklist, which older files do not have: nothing is to be changed.
   4: (document) => document,
+  // Version 6 adds what was proven: rehearsal, line checks, when slots were stored, and what they held before.
+  5: (document) => document,
 }
 
 /** Bring a document of an older version up to `target`, step by step. Throws a RangeError where a step is missing. */

@@ -1,3 +1,4 @@
+import { checksumOf } from '../rig'
 import { columns, row, words, type Section, type SheetDocument } from './document'
 
 /** When a book is made, and of which state of the rig. */
@@ -45,17 +46,8 @@ export function bookOf(
 
 const GROUPS = 4
 
-/**
- * A short name for the state of a rig, from its JSON: books with the same one were made from the same state. It is two
- * checksums of 32 bit (the first is FNV-1a, the second also counts where a letter stands), not a proof against forgery.
- */
+/** A short name for the state of a rig, from its JSON: books with the same one were made from the same state. */
 export function fingerprint(json: string): string {
-  let [a, b] = [0x811c9dc5, 0xcbf29ce4]
-  for (let at = 0; at < json.length; at++) {
-    const code = json.charCodeAt(at)
-    a = Math.imul(a ^ code, 0x01000193)
-    b = Math.imul(b ^ (code + at), 0x01000193)
-  }
-  const hex = [a, b].map((half) => (half >>> 0).toString(16).toUpperCase().padStart(8, '0')).join('')
+  const hex = checksumOf(json).toUpperCase()
   return Array.from({ length: GROUPS }, (_, group) => hex.slice(group * 4, group * 4 + 4)).join('-')
 }

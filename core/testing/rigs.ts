@@ -98,7 +98,7 @@ export function testRig(
 ): Rig {
   const result = parseRig({
     format: 'deft-lattice/rig',
-    version: 5,
+    version: 6,
     name: 'Test',
     models: [plainModel],
     controllers,

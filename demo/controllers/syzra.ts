@@ -58,7 +58,8 @@ function syzraKnobs(state: DemoState): Array<{ id: string; name: string; assignm
   })
 }
 
-const buttonLayer = (name: string, firstKey: number, stepNumber: number, isKept: boolean) => ({
+/** `stepNumber` null: the last two buttons have nothing to do in this layer. */
+const buttonLayer = (name: string, firstKey: number, stepNumber: number | null, isKept: boolean) => ({
   id: slug(name),
   name,
   assignments: {
@@ -72,8 +73,12 @@ const buttonLayer = (name: string, firstKey: number, stepNumber: number, isKept:
       'press',
       run(firstKey + 8, 6).map((number) => note(number, { channel: 6 })),
     ),
-    'side-7.press': sends(stepped(stepNumber, 1)),
-    'side-8.press': sends(stepped(stepNumber, 127)),
+    ...(stepNumber === null
+      ? {}
+      : {
+          'side-7.press': sends(stepped(stepNumber, 1)),
+          'side-8.press': sends(stepped(stepNumber, 127)),
+        }),
   },
 })
 
@@ -91,7 +96,7 @@ const transport = (number: number): MessageInput =>
 export function syzraController(state: DemoState): ControllerInput {
   const knobs = syzraKnobs(state)
   const mutes = buttonLayer('Mutes', 36, 86, true)
-  const scenes = buttonLayer('Scenes', 60, 87, false)
+  const scenes = buttonLayer('Scenes', 60, state === 'as-found' ? 87 : null, false)
   const found = [
     // Somebody wanted the one lit, and did not see that both answer to it.
     {

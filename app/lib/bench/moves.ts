@@ -90,6 +90,7 @@ function moveOf(rig: Rig, passing: Passing, destinationId: Id, effect: EffectOf,
       }
     }
     case 'program':
+    case 'lost':
     case 'nothing':
       return null
   }
@@ -106,6 +107,7 @@ function keyOf(destination: Id, effect: EffectOf): string | null {
     case 'sounds':
       return `${destination}/note/${effect.note}`
     case 'program':
+    case 'lost':
     case 'nothing':
       return null
   }

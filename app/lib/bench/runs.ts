@@ -55,6 +55,8 @@ export function becameWords(rig: Rig, { arrived }: Passing): string {
           return effect.velocity > 0 ? `${destination.name} sounds` : `${destination.name} lets go`
         case 'program':
           return `${destination.name} takes the program`
+        case 'lost':
+          return `${destination.name} has lost it`
         case 'nothing':
           return `${destination.name}: nothing listens`
       }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../../demo'
 import { writeSmf, writeSmfTracks, type NamedTrack } from '../../midi/smf'
-import { playRig, switchedOn } from '../bench'
+import { playRig, switchedOn } from '../played'
 import { ownersOf, readCapture } from '.'
 
 const rig = nineRingsRig('as-performed')

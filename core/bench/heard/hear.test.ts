@@ -14,7 +14,7 @@ import {
   testRig,
   type Assigned,
 } from '../../testing/rigs'
-import { playRig, switchedOn } from '../bench'
+import { playRig, switchedOn } from '../played'
 import type { Hand } from '../hands'
 import type { BenchState, Passing } from '../running'
 import { hearEnd, hearRig, HEARD_START, type HeardState } from './hear'

@@ -12,7 +12,7 @@ import {
   testDestination,
   testRig,
 } from '../../testing/rigs'
-import { playRig, switchedOn } from '../bench'
+import { playRig, switchedOn } from '../played'
 import { LONG_PRESS_MS } from '../controller'
 import type { Hand } from '../hands'
 import { traceGesture, traceParameter, type Trace } from '.'

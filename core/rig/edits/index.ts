@@ -12,6 +12,7 @@ import * as message from './message'
 import * as parameter from './parameter'
 import * as passage from './passage'
 import { recorded, type Step } from './patches'
+import * as proof from './proof'
 import * as settings from './settings'
 import * as surface from './surface'
 import * as template from './template'
@@ -62,6 +63,9 @@ export type RigEdit =
   | passage.PassageMove
   | passage.PassageRemove
   | passage.PassageSet
+  | proof.LineCheckSet
+  | proof.RehearsedSet
+  | proof.SlotSet
   | settings.ControllerSet
   | settings.HearingSet
   | settings.RigSet
@@ -128,6 +132,7 @@ const KINDS: { [T in RigEdit['type']]: EditKind<Extract<RigEdit, { type: T }>> }
   'light-role-add': light.lightRoleAdd,
   'light-role-remove': light.lightRoleRemove,
   'light-role-set': light.lightRoleSet,
+  'line-check-set': proof.lineCheckSet,
   'mapping-add': mapping.mappingAdd,
   'mapping-remove': mapping.mappingRemove,
   'mapping-set': mapping.mappingSet,
@@ -142,7 +147,9 @@ const KINDS: { [T in RigEdit['type']]: EditKind<Extract<RigEdit, { type: T }>> }
   'port-add': cabling.portAdd,
   'port-remove': cabling.portRemove,
   'port-set': cabling.portSet,
+  'rehearsed-set': proof.rehearsedSet,
   'rig-set': settings.rigSet,
+  'slot-set': proof.slotSet,
   'stack-add': template.stackAdd,
   'stack-remove': template.stackRemove,
   'stack-set': template.stackSet,

@@ -15,6 +15,7 @@ import {
   Text,
   whole,
 } from './primitives'
+import { LineChecked, Slot } from './proof'
 import { ControlKind, Surface } from './surface'
 import { Template } from './template'
 
@@ -72,12 +73,6 @@ export const Model = z.strictObject({
   surface: Surface,
 })
 
-export const Slot = z.strictObject({
-  number: whole(1, 1000),
-  template: orNull(Id),
-  memo: Text,
-})
-
 export const Controller = z.strictObject({
   id: Id,
   name: Name,
@@ -91,5 +86,7 @@ export const Controller = z.strictObject({
   ports: or(list(Port, 16), []),
   templates: list(Template, 128, 1),
   slots: or(list(Slot, 1000), []),
+  /** What the last line check of it found; null where it was never checked. */
+  lineCheck: orNull(LineChecked),
   notes: Text,
 })

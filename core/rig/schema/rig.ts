@@ -4,7 +4,8 @@ import { Box, Cable, Computer } from './cabling'
 import { Controller, Model } from './controller'
 import { Destination } from './destination'
 import { Mapping } from './mapping'
-import { apart, LIMITS, list, Name, or, Text } from './primitives'
+import { apart, LIMITS, list, Name, or, orNull, Text } from './primitives'
+import { Rehearsed } from './proof'
 import { Choice } from './template'
 import { RIG_FORMAT, RIG_VERSION } from './version'
 
@@ -42,4 +43,6 @@ export const RigSchema = z.strictObject({
     ),
     [],
   ),
+  /** What the last rehearsal proved; null where there was none. */
+  rehearsed: orNull(Rehearsed),
 })

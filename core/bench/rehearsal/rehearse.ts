@@ -1,0 +1,177 @@
+import type { SentMessage } from '../../midi'
+import {
+  assignmentsOf,
+  controlsOf,
+  mappingsOf,
+  modelOf,
+  placeKey,
+  placeRef,
+  splitGestureKey,
+  type Id,
+  type Place,
+  type Rig,
+} from '../../rig'
+import { CHECKS } from './checks'
+import { movesBy, run, type Spot } from './run'
+import { scenesOf, type Misbehaving } from './scenes'
+import type { Told } from './told'
+import { leftOut, unreached, wakeFaults } from './whole'
+
+/** Something that a rehearsal found, with the scenes in which it is so. */
+export interface Finding extends Told {
+  /** The same for the same thing in the same rig. */
+  id: string
+  /** Which check found it. */
+  check: string
+  /** The scenes in which it is so; empty where it is so in all of them. */
+  scenes: readonly string[]
+}
+
+/** What a rehearsal says of a rig. Plain data. */
+export interface Rehearsal {
+  /** Faults first, each in the order of the rig. */
+  findings: readonly Finding[]
+  /** The mappings that did all that they are to do. */
+  proven: readonly Id[]
+  /** Mappings that could not be rehearsed, and why. */
+  leftOut: ReadonlyArray<{ mapping: Id; why: string }>
+  /** How many gestures were moved, each in every layer, scope and passage; and how many messages that took. */
+  gestures: number
+  runs: number
+  messages: number
+}
+
+/** How far a rehearsal has come. */
+export interface Progress {
+  done: number
+  of: number
+}
+
+/** Every gesture of the controllers in use that sends something, in every layer. */
+export function spotsOf(rig: Rig): Spot[] {
+  return rig.controllers
+    .filter(({ inUse }) => inUse)
+    .flatMap((controller) => {
+      const controls = controlsOf(modelOf(rig, controller))
+      return [...assignmentsOf(controller)].flatMap(({ place, assignment }): Spot[] => {
+        const control = controls.get(splitGestureKey(place.gesture).control)
+        const messages = assignment.messages.filter(
+          (message): message is SentMessage => message.kind !== 'off',
+        )
+        return control && !control.silent && messages.length > 0
+          ? [{ controller, control, place, messages }]
+          : []
+      })
+    })
+}
+
+interface Noted {
+  check: string
+  told: Told
+  scenes: Set<string>
+}
+
+/** What was found, each thing once, however many scenes it shows in. */
+function notebook() {
+  const noted = new Map<string, Noted>()
+  return {
+    note: (check: string, scene: string | null, told: Told): void => {
+      const at = told.place ? placeKey(told.place) : ''
+      const key = `${check} ${at} ${told.mapping ?? ''} ${told.text}`
+      const known = noted.get(key) ?? { check, told, scenes: new Set<string>() }
+      noted.set(key, known)
+      if (scene !== null) known.scenes.add(scene)
+    },
+    findings: (scenesAt: (place: Place | null) => number): Finding[] =>
+      [...noted]
+        .map(([id, { check, told, scenes }]) => ({
+          ...told,
+          id,
+          check,
+          scenes: scenes.size >= scenesAt(told.place) ? [] : [...scenes],
+        }))
+        .sort((a, b) => Number(a.weight === 'note') - Number(b.weight === 'note')),
+  }
+}
+
+/** So many runs are made between two reports of how far it has come. */
+const RUNS_A_REPORT = 16
+
+/**
+ * Rehearse a rig in simulation: every gesture that sends something is taken through its whole range, in every layer, passage
+ * and scope in which it counts, and every mapping is asked whether the right parameter reached both ends, whether anything else
+ * moved, whether the light came right, takeover held, and nothing was late or lost. Deterministic: the same rig gives the same
+ * report. A generator, so that whoever runs it can show progress, and stop.
+ */
+export function* rehearsing(rig: Rig, misbehaving: Misbehaving = {}): Generator<Progress, Rehearsal> {
+  const spots = spotsOf(rig)
+  const { note, findings } = notebook()
+  const scenesAt = new Map<string, number>()
+  const faulty = new Set<Id>()
+  const moved = new Set<Id>()
+  const wakened = new Set<string>()
+  let [runs, messages] = [0, 0]
+  for (const [index, spot] of spots.entries()) {
+    const scenes = scenesOf(
+      rig,
+      spot.controller,
+      spot.place,
+      mappingsOf(rig, placeRef(spot.place)),
+      misbehaving,
+    )
+    scenesAt.set(placeKey(spot.place), scenes.length)
+    for (const scene of scenes) {
+      const done = run(rig, scene, spot, moved)
+      runs++
+      messages += done.messages
+      for (const { mapping } of done.joined)
+        if (!moved.has(mapping.id) && movesBy(done.effects, mapping).length > 0) moved.add(mapping.id)
+      for (const { id, find } of CHECKS)
+        for (const told of find(done)) {
+          note(id, scene.name, told)
+          if (told.weight !== 'fault') continue
+          if (told.mapping !== null) faulty.add(told.mapping)
+          for (const { mapping } of done.joined) faulty.add(mapping.id)
+        }
+      const showing = `${spot.controller.id} ${JSON.stringify(scene.state.controllers[spot.controller.id]?.showing)}`
+      if (!wakened.has(showing)) {
+        wakened.add(showing)
+        for (const told of wakeFaults(rig, scene, spot.controller.id)) note('wake', null, told)
+      }
+      if (runs % RUNS_A_REPORT === 0) yield { done: index, of: spots.length }
+    }
+  }
+  const out = rig.mappings.flatMap((mapping) => {
+    const why = leftOut(rig, mapping)
+    return why === null ? [] : [{ mapping: mapping.id, why }]
+  })
+  const isOut = new Set(out.map(({ mapping }) => mapping))
+  for (const mapping of rig.mappings) {
+    if (isOut.has(mapping.id) || moved.has(mapping.id)) continue
+    faulty.add(mapping.id)
+    const spot = spots.find(({ place }) => placeRef(place) === mapping.gesture)
+    note('unreached', null, unreached(rig, mapping, spot?.place ?? null))
+  }
+  return {
+    findings: findings((place) => (place ? (scenesAt.get(placeKey(place)) ?? 0) : 0)),
+    proven: rig.mappings.flatMap(({ id }) => (faulty.has(id) || isOut.has(id) ? [] : [id])),
+    leftOut: out,
+    gestures: spots.length,
+    runs,
+    messages,
+  }
+}
+
+/** `rehearsing` at one go; `onProgress` gives true to stop, and null comes of it. */
+export function rehearse(
+  rig: Rig,
+  misbehaving: Misbehaving = {},
+  onProgress: (progress: Progress) => boolean = () => false,
+): Rehearsal | null {
+  const steps = rehearsing(rig, misbehaving)
+  for (;;) {
+    const { done, value } = steps.next()
+    if (done === true) return value
+    if (onProgress(value)) return null
+  }
+}

@@ -1,0 +1,114 @@
+import type { SentMessage } from '../../midi'
+import { isInForce, mappingParameter } from '../../mappings'
+import {
+  mappingsOf,
+  placeRef,
+  type Control,
+  type Controller,
+  type Destination,
+  type Id,
+  type Mapping,
+  type Place,
+  type Rig,
+} from '../../rig'
+import { playRig } from '../played'
+import type { Effect } from '../destination'
+import type { BenchState, Passing } from '../running'
+import { actsOver, type Act, type Joined } from './range'
+import type { Scene } from './scenes'
+
+/** One gesture of a controller in one layer, with what it sends there. */
+export interface Spot {
+  controller: Controller
+  control: Control
+  place: Place
+  messages: readonly SentMessage[]
+}
+
+/** What one message did at one destination. */
+export interface Effected {
+  destination: Id
+  effect: Effect
+  passing: Passing
+}
+
+/** What came of taking one gesture through its whole range in one scene. */
+export interface Run {
+  rig: Rig
+  scene: Scene
+  spot: Spot
+  /** What the gesture is joined to that is in force here. */
+  joined: readonly Joined[]
+  /** What the gesture itself has sent, in order. */
+  passed: readonly Passing[]
+  /** What that did, in order. */
+  effects: readonly Effected[]
+  /** How everything stood after each thing that a hand did. */
+  after: ReadonlyArray<{ then: Act['then']; state: BenchState }>
+  /** Those of the joined that no run has moved before: what is the same in every scene is asked of them only. */
+  unseen: ReadonlySet<Id>
+  /** How many messages passed, whoever sent them. */
+  messages: number
+}
+
+/** What a gesture is joined to while every destination is in the scope that it is in. */
+export const joinedIn = (rig: Rig, place: Place, { destinations }: BenchState): Joined[] =>
+  mappingsOf(rig, placeRef(place)).flatMap((mapping): Joined[] => {
+    const target = mappingParameter(rig, mapping)
+    const scope = destinations[mapping.destination]?.scope ?? null
+    return target && isInForce(rig, mapping, scope) ? [{ mapping, ...target }] : []
+  })
+
+/** When a rehearsed hand begins, in ms: long after anything that was there before. */
+const BEGIN_MS = 1000
+
+/** Take a gesture through its whole range in a scene; `seen` are the mappings that were moved before. */
+export function run(rig: Rig, scene: Scene, spot: Spot, seen: ReadonlySet<Id>): Run {
+  const { controller, control, place } = spot
+  const joined = joinedIn(rig, place, scene.state)
+  const passed: Passing[] = []
+  const after: Array<Run['after'][number]> = []
+  let { state } = scene
+  let at = BEGIN_MS
+  let messages = 0
+  for (const { hand, ms, then } of actsOver(control, place.gesture, spot.messages, joined)) {
+    const step = playRig(rig, state, controller.id, hand, at)
+    state = step.state
+    at += ms
+    messages += step.passed.length
+    for (const each of step.passed)
+      if (each.controller === controller.id && each.place?.gesture === place.gesture) passed.push(each)
+    if (then !== null) after.push({ then, state })
+  }
+  const unseen = new Set(joined.flatMap(({ mapping: { id } }) => (seen.has(id) ? [] : [id])))
+  return { rig, scene, spot, joined, unseen, passed, effects: effectsIn(passed), after, messages }
+}
+
+/** Every effect of what a gesture sent, with its destination. */
+export const effectsIn = (passed: readonly Passing[]): Effected[] =>
+  passed.flatMap((passing) =>
+    passing.arrived.flatMap(({ destination, effects }) =>
+      effects.map((effect) => ({ destination, effect, passing })),
+    ),
+  )
+
+/** Something that moves, or is done, at a destination. */
+export type Moves = Extract<Effect, { kind: 'moves' | 'acts' }>
+
+/** The parameter that listened: what moved, or what stood for it. */
+export const listenerOf = (effect: Moves): Id => effect.through ?? effect.parameter
+
+/** What a gesture did by one of its mappings. What listens by its chart does so whoever comes. */
+export const movesBy = (
+  effects: readonly Effected[],
+  { id, destination: there, parameter, key }: Mapping,
+): Moves[] =>
+  effects.flatMap(({ destination, effect, passing }) => {
+    if ((effect.kind !== 'moves' && effect.kind !== 'acts') || destination !== there) return []
+    if (key !== null && passing.key !== key && passing.key !== 0) return []
+    return effect.mapping === id || listenerOf(effect) === parameter ? [effect] : []
+  })
+
+/** A destination by its id. */
+export const destinationOf = (rig: Rig, id: Id): Destination | undefined =>
+  rig.destinations.find((each) => each.id === id)
