@@ -1,5 +1,6 @@
 import { allocate, problemsOf } from '#core/allocate'
 import { AllocateRequest } from '#core/allocate/request'
+import { rehearse } from '#core/bench/rehearsal'
 import { traced, traceProblems, TraceRequest } from '#core/bench/trace/request'
 import { check } from '#core/conflicts'
 import { toJson } from '#core/midi'
@@ -11,7 +12,7 @@ import { sheetFile } from './sheet-file'
 
 /** What is worked out beside the server, in a thread of its own: reading what was sent belongs to it. */
 export interface Job {
-  kind: 'check' | 'allocate' | 'trace' | 'sheet'
+  kind: 'check' | 'allocate' | 'trace' | 'sheet' | 'rehearse'
   body: Uint8Array
   /** What is asked in the address, by name. */
   asked: Readonly<Record<string, string>>
@@ -34,6 +35,17 @@ function followed({ body }: Job): unknown {
   const problems = traceProblems(rig, request)
   if (problems.length > 0) throw refused(problems, 422)
   return { traces: traced(rig, request) }
+}
+
+/** Rehearse a rig, as far as time allows: a report that is not whole would be none. */
+function rehearsed({ body, deadline }: Job): unknown {
+  const report = rehearse(rigIn(body), {}, () => Date.now() > deadline)
+  if (!report)
+    throw new ApiError(
+      503,
+      'The rehearsal takes longer than the server has time for. Put controllers away, or rehearse it in the application.',
+    )
+  return report
 }
 
 /** Loaded once a thread, when it first plans. */
@@ -60,6 +72,7 @@ const JOBS: Readonly<Record<Job['kind'], (job: Job) => Promise<Answer>>> = {
   check: inJson(checked),
   allocate: inJson(allocated),
   trace: inJson(followed),
+  rehearse: inJson(rehearsed),
   sheet: async ({ body, asked }) => ({ kind: 'file', status: 200, ...(await sheetFile(rigIn(body), asked)) }),
 }
 

@@ -1,9 +1,12 @@
+import { listed } from '../../conflicts/words'
+import type { Rehearsal } from './rehearse'
 import {
   checksumOf,
   findGesture,
   memoOf,
   mappingsOf,
   modelOf,
+  placeRef,
   rigIndex,
   type GestureRef,
   type Id,
@@ -118,16 +121,30 @@ function standingOf(rig: Rig, mapping: Mapping): Standing {
   return mark === mappingMark(rig, mapping) ? 'as-rehearsed' : 'changed'
 }
 
+/** So many faults are kept in words, each of so many letters at most. */
+const MOST_KEPT = 500
+const MOST_LETTERS = 1200
+
+/** What was found, with the scenes in which it is so where it is not so in all. */
+export const scenesText = (text: string, scenes: readonly string[]): string =>
+  scenes.length === 0 ? text : `In ${listed(scenes)}: ${text}`
+
 /** What of a rehearsal is kept in the rig, made at a time (ISO 8601, UTC). */
 export function rehearsedOf(
   rig: Rig,
-  { proven, findings }: { proven: readonly Id[]; findings: ReadonlyArray<{ weight: 'fault' | 'note' }> },
+  { proven, findings }: Pick<Rehearsal, 'proven' | 'findings'>,
   at: string,
 ): NonNullable<Rig['rehearsed']> {
   const byId = new Map(rig.mappings.map((mapping) => [mapping.id, mapping]))
+  const faults = findings.filter(({ weight }) => weight === 'fault')
   return {
     at,
-    faults: findings.filter(({ weight }) => weight === 'fault').length,
+    faults: faults.length,
+    findings: faults.slice(0, MOST_KEPT).map(({ text, cure, place, scenes }) => ({
+      text: scenesText(text, scenes).slice(0, MOST_LETTERS),
+      cure: cure.slice(0, MOST_LETTERS),
+      gesture: place && placeRef(place),
+    })),
     proven: Object.fromEntries(
       proven.flatMap((id) => {
         const mapping = byId.get(id)

@@ -1,6 +1,6 @@
 import * as z from 'zod/mini'
 import { formed, Id, list, LIMITS, Name, or, orNull, Text, whole } from './primitives'
-import { GestureKey } from './references'
+import { GestureKey, GestureRef } from './references'
 import { Template } from './template'
 
 /** A point in time, in UTC, as ISO 8601 writes it. */
@@ -12,6 +12,8 @@ export const Instant = formed(
 /** A checksum of what something rested on, to tell whether it has changed since. */
 export const Mark = formed(/^[0-9a-f]{16}$/, 'must be sixteen hexadecimal digits')
 
+const Sentence = z.string().check(z.maxLength(LIMITS.name * 10))
+
 const MOST_MAPPINGS = 100_000
 
 /** What the last rehearsal proved, and on what that rested. */
@@ -19,6 +21,11 @@ export const Rehearsed = z.strictObject({
   at: Instant,
   /** How many faults it found. */
   faults: or(whole(0, 1_000_000), 0),
+  /** The first of them, in words. */
+  findings: or(
+    list(z.strictObject({ text: Sentence, cure: Sentence, gesture: orNull(GestureRef) }), 500),
+    [],
+  ),
   /** The mappings that did what they are to do, each with a mark of all that they rested on. */
   proven: or(z.record(Id, Mark), {}).check(
     z.refine((proven) => Object.keys(proven).length <= MOST_MAPPINGS, {

@@ -1,0 +1,3 @@
+export { learnedFrom } from './learn'
+export { showingFor, sittingOf, type SittingLine } from './sitting'
+export { soloSteps, type SoloStep } from './solo'

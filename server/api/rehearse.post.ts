@@ -1,0 +1,3 @@
+import { defineJob } from '../lib/pool'
+
+export default defineJob('rehearse')
