@@ -22,7 +22,7 @@ const OUTSIDE_CORE = [
       '^(~|@|#app|#imports|#demo|node:|vue|pinia|nuxt|h3|nitropack|dexie|comlink|@vueuse|@headlessui)(/|$|:)',
     message: 'core knows nothing of the application, the browser, Node or storage.',
   },
-  { regex: '^(\\.\\./)+(app|server|demo|e2e|bench)(/|$)', message: 'core imports nothing of theirs.' },
+  { regex: '^(\\.\\./)+(app|server|demo|e2e)(/|$)', message: 'core imports nothing of theirs.' },
 ]
 
 const coreDirection = CORE_FOLDERS.map((folder, index) => {

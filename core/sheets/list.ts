@@ -8,10 +8,12 @@ import { destinationMap } from './destination-map'
 import type { SheetDocument } from './document'
 import { implementationChart } from './implementation-chart'
 import { lightKey } from './light-key'
+import { lineCheckSheet } from './line-check-sheet'
 import { nameLists } from './name-lists'
 import { option, type Chosen, type OptionOf, type SheetOption } from './option'
 import { passageSheet } from './passage-sheet'
 import { plainSheet } from './plain'
+import { rehearsalSheet } from './rehearsal-sheet'
 import { relearnSheet } from './relearn-sheet'
 import { surfaceCard } from './surface-card'
 import { wakeSheet } from './wake-sheet'
@@ -152,6 +154,14 @@ export const SHEET_KINDS: readonly SheetKind[] = [
   ofWhole('passages', 'Passages', (rig, chosen) => passageSheet(rig, lines.of(chosen)), [lines]),
   ofWhole('names', 'Programs and notes', nameLists),
   ofWhole('teach', 'Teach again', relearnSheet),
+  ofWhole('rehearsal', 'Rehearsal', rehearsalSheet),
+  ofEach(
+    'line-check',
+    'Line checks',
+    'line check',
+    (rig) => rig.controllers.filter(({ lineCheck }) => lineCheck !== null),
+    lineCheckSheet,
+  ),
   ofWhole('lights', 'Light key', lightKey),
   ofWhole('wake', 'Wake sequence', wakeSheet),
 ]

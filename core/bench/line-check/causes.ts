@@ -57,11 +57,17 @@ function suspects(
 const BEAM = 8
 const MOST_CAUSES = 3
 
+interface Known {
+  count: number
+  touched: string | null
+  match: Matched
+}
+
 /** What many worlds have in common is worked out once: whose each observation is in each of them. */
 export function createJudge(listened: Listened) {
   const { rig } = listened
   const worlds = new Map<string, World | null>()
-  const matches = new Map<World, Map<string, { count: number; match: Matched }>>()
+  const matches = new Map<World, Map<string, Known>>()
 
   function worldFor(causes: readonly Cause[]): World | null {
     const key = JSON.stringify(causes)
@@ -69,13 +75,13 @@ export function createJudge(listened: Listened) {
     return worlds.get(key) ?? null
   }
   function matchFor(world: World, seen: Observation): Matched {
-    const known = matches.get(world) ?? new Map<string, { count: number; match: Matched }>()
+    const known = matches.get(world) ?? new Map<string, Known>()
     matches.set(world, known)
     const before = known.get(seen.key)
     // Whose it is does not change; whether its values fit may with each that comes.
-    if (before && before.count === seen.count) return before.match
+    if (before && before.count === seen.count && before.touched === seen.touched) return before.match
     const match = matchIn(rig, world, seen)
-    known.set(seen.key, { count: seen.count, match })
+    known.set(seen.key, { count: seen.count, touched: seen.touched, match })
     return match
   }
   function judged(causes: readonly Cause[], observations: readonly Observation[]): Judged | null {

@@ -1,4 +1,4 @@
-import { printTag } from '../../midi'
+import { printTag, type Address } from '../../midi'
 import {
   controlsOf,
   gestureName,
@@ -39,6 +39,14 @@ export interface NamedCause {
   explains: number
 }
 
+/** Something that came and that nothing explains; which gesture sent it, once the player has said so. */
+export interface Stranger {
+  key: string
+  text: string
+  address: Address
+  touched: GestureKey | null
+}
+
 /** What a line check says. Plain data. */
 export interface LineReport {
   lines: readonly Line[]
@@ -46,7 +54,7 @@ export interface LineReport {
   /** What else could be as well, and what would tell. */
   doubt: { other: string; touch: string } | null
   /** What came that nothing explains. */
-  strangers: ReadonlyArray<{ key: string; text: string }>
+  strangers: readonly Stranger[]
   touched: number
   differing: number
 }
@@ -98,6 +106,8 @@ const gained = (best: Judged, base: Judged): number =>
 /** A line check of one controller, from what was heard of it. */
 export interface LineCheck {
   hear: (bytes: readonly number[], at: number, touched?: GestureKey | null) => void
+  /** Say which gesture it was that sent what nothing explains. */
+  blame: (key: string, gesture: GestureKey | null) => void
   report: () => LineReport
 }
 
@@ -111,6 +121,14 @@ export function lineCheck(listened: Listened): LineCheck {
   return {
     hear: (bytes, at, touched = null) => {
       heard = heardMore(heard, bytes, at, touched)
+    },
+    blame: (key, gesture) => {
+      const seen = heard.observations.get(key)
+      if (seen)
+        heard = {
+          ...heard,
+          observations: new Map(heard.observations).set(key, { ...seen, touched: gesture }),
+        }
     },
     report: () => reportOf(listened, judge, heard),
   }
@@ -131,7 +149,7 @@ function reportOf(listened: Listened, judge: Judge, { observations }: Heard): Li
     if (before?.state !== 'differs') states.set(gesture, { state, came })
   }
   const flaws: NamedCause[] = []
-  const strangers: Array<LineReport['strangers'][number]> = []
+  const strangers: Stranger[] = []
   for (const each of seen) {
     const written = base.matches.get(each.key)?.all ?? []
     const matched = best.matches.get(each.key)
@@ -150,7 +168,8 @@ function reportOf(listened: Listened, judge: Judge, { observations }: Heard): Li
     const others = found.length > 0 ? found : (matched?.nearly ?? [])
     const gestures = each.touched !== null ? [each.touched] : others.map(({ place }) => place.gesture)
     for (const gesture of gestures) note(gesture, 'differs', cameText(each))
-    if (found.length === 0 && each.touched === null) strangers.push({ key: each.key, text: cameText(each) })
+    if (found.length === 0)
+      strangers.push({ key: each.key, text: cameText(each), address: each.address, touched: each.touched })
   }
   const causes = best.world.causes.map((cause): NamedCause => {
     const without = judge.judged(

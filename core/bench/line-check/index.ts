@@ -4,6 +4,10 @@ export {
   type LineCheck,
   type LineReport,
   type LineState,
+  type Stranger,
   type NamedCause,
 } from './check'
 export type { Cause, Listened } from './worlds'
+export { lineCheckedOf } from './kept'
+export { takeOverCause, takeOverStranger, type TakeOver } from './take-over'
+export { disturbed, UNDISTURBED, type Disturbance } from './disturbed'

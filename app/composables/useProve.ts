@@ -1,0 +1,5 @@
+/** In which way the rig is proven. */
+export type ProveTab = 'rehearse' | 'teach' | 'line' | 'slots'
+
+/** The same for whoever leads there. */
+export const useProve = () => useState<ProveTab>('prove-tab', () => 'rehearse')

@@ -1,0 +1,158 @@
+import { defineStore } from 'pinia'
+import type { Passing } from '#core/bench'
+import { learnedFrom, showingFor, sittingOf, type SittingLine } from '#core/bench/teach'
+import { mappingName } from '#core/mappings'
+import { printTag, sameAddress } from '#core/midi'
+import type { Id, LearnedAddress } from '#core/rig'
+import { moveOf } from '~/lib/bench/teaching'
+import { useBenchStore } from './bench'
+import { usePortsStore } from './ports'
+import { usePendingEditStore } from './pending-edit'
+import { useRigStore } from './rig'
+
+/** What a line of the sitting has come to. */
+export type TeachPhase = 'ready' | 'sending' | 'learned' | 'wrong' | 'sent'
+
+/** The teaching list as a guided sitting: one line at a time, each gesture sent alone. */
+export const useTeachingStore = defineStore('teaching', () => {
+  const rigs = useRigStore()
+  const bench = useBenchStore()
+  const ports = usePortsStore()
+  const pending = usePendingEditStore()
+  const isOn = ref(false)
+  const phase = ref<TeachPhase>('ready')
+  /** What the destination learned, and what it did then, in words. */
+  const said = ref('')
+  /** The lines that were passed over. */
+  const skipped = ref<ReadonlySet<Id>>(new Set())
+  /** The lines that were done in this sitting, the last one last. */
+  const done = ref<ReadonlyArray<{ mapping: Id; name: string }>>([])
+  let run = 0
+
+  const lines = computed(() => (isOn.value && rigs.rig ? sittingOf(rigs.rig) : []))
+  const current = computed<SittingLine | null>(
+    () => lines.value.find(({ line }) => !skipped.value.has(line.mapping.id)) ?? null,
+  )
+  const left = computed(() => lines.value.filter(({ line }) => !skipped.value.has(line.mapping.id)).length)
+  /** Is the destination of the line a real one, which has to be told to learn by hand? */
+  const isReal = computed(() => {
+    const id = current.value?.destination.id
+    return ports.rigPorts.some((port) => port.ref.owner === id && port.work === 'receives' && ports.stands(port.key)?.isThere)
+  })
+
+  function begin(): void {
+    isOn.value = true
+    skipped.value = new Set()
+    done.value = []
+    phase.value = 'ready'
+    said.value = ''
+    bench.start()
+  }
+  function end(): void {
+    run++
+    isOn.value = false
+  }
+  const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms))
+
+  /** Show what has to show for a line, and follow its gesture. */
+  function prepare({ place }: SittingLine): void {
+    if (!rigs.rig || !place) return
+    bench.follow(place.controller, place.gesture)
+    const now = bench.state?.controllers[place.controller]?.showing
+    const next = now && showingFor(rigs.rig, place, now)
+    if (next) bench.show(next)
+  }
+
+  /** Send the gesture of a line alone, step by step; gives what passed. */
+  async function sendAlone(line: SittingLine, own: number): Promise<Passing[]> {
+    const passed: Passing[] = []
+    const stop = bench.onPassed((all) => passed.push(...all))
+    prepare(line)
+    try {
+      for (const { hand, ms } of line.steps) {
+        if (run !== own) break
+        bench.act(hand)
+        await pause(ms)
+      }
+      await pause(SETTLE_MS)
+    } finally {
+      stop()
+    }
+    return passed.filter(({ place }) => place?.gesture === line.place?.gesture)
+  }
+
+  /** The destination is told to learn, the gesture is sent alone, and what it learned is written down. */
+  async function teach(): Promise<void> {
+    const line = current.value
+    const { rig } = rigs
+    if (!line || !rig || phase.value === 'sending') return
+    const own = ++run
+    phase.value = 'sending'
+    said.value = ''
+    const passed = await sendAlone(line, own)
+    if (run !== own) return
+    if (isReal.value) {
+      phase.value = 'sent'
+      return
+    }
+    const learned = firstLearned(line, passed)
+    if (!learned) {
+      phase.value = 'wrong'
+      said.value = `Nothing came to ${line.destination.name} that it can learn. Follow the message at the foot to see where it is lost.`
+      return
+    }
+    if (!write(line, learned)) return
+    const after = await sendAlone(line, own)
+    if (run !== own || !rigs.rig) return
+    const isRight = line.line.to !== null && sameAddress(learned, line.line.to)
+    phase.value = isRight ? 'learned' : 'wrong'
+    said.value = `${line.destination.name} learned ${printTag(learned)}. ${moveOf(rigs.rig, line, after)}`
+  }
+  function firstLearned(line: SittingLine, passed: readonly Passing[]): LearnedAddress | null {
+    for (const passing of passed) {
+      const learned = rigs.rig && learnedFrom(rigs.rig, line.destination.id, passing)
+      if (learned) return learned
+    }
+    return null
+  }
+  function write({ line }: SittingLine, learnedAt: LearnedAddress | null): boolean {
+    if (!rigs.rig) return false
+    const name = mappingName(rigs.rig, line.mapping)
+    const isMade =
+      line.kind === 'clear'
+        ? pending.edit(`Cleared ${name}`, [line.done])
+        : pending.edit(`${name} learned ${learnedAt ? printTag(learnedAt) : ''}`, [
+            { type: 'mapping-set', mapping: line.mapping.id, set: { learnedAt } },
+          ])
+    if (isMade) done.value = [...done.value, { mapping: line.mapping.id, name }]
+    return isMade
+  }
+  /** The player has done it at the real destination, or cleared an old mapping. */
+  function tick(): void {
+    const line = current.value
+    if (line && write(line, line.line.to)) phase.value = 'ready'
+  }
+  function skip(): void {
+    if (current.value) skipped.value = new Set([...skipped.value, current.value.line.mapping.id])
+    phase.value = 'ready'
+    said.value = ''
+  }
+  function next(): void {
+    phase.value = 'ready'
+    said.value = ''
+  }
+  /** Take back the last line that was done: it comes again. */
+  function undoLast(): void {
+    if (done.value.length === 0) return
+    run++
+    rigs.undo()
+    done.value = done.value.slice(0, -1)
+    next()
+  }
+
+  watch(() => rigs.id, end)
+  return { isOn, phase, said, current, left, done, isReal, begin, end, prepare, teach, tick, skip, next, undoLast }
+})
+
+/** What was sent is told after so many ms at the latest. */
+const SETTLE_MS = 120

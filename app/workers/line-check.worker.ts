@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { createLineChecker } from './line-check'
+
+expose(createLineChecker())

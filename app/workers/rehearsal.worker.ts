@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { createRehearser } from './rehearsal'
+
+expose(createRehearser())

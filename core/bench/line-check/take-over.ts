@@ -1,0 +1,58 @@
+import { printTag } from '../../midi'
+import {
+  assignmentsAt,
+  findGesture,
+  gestureRef,
+  rigIndex,
+  shownPlace,
+  withAddress,
+  type Id,
+  type Rig,
+  type RigEdit,
+  type Showing,
+} from '../../rig'
+import type { NamedCause, Stranger } from './check'
+
+/** Edits that make what is written the same as what the hardware does, with what that is called. */
+export interface TakeOver {
+  label: string
+  edits: readonly RigEdit[]
+}
+
+/** How a cause is taken over into the rig; null where it cannot be, or is to be put right on the hardware. */
+export function takeOverCause(rig: Rig, id: Id, { cause }: NamedCause): TakeOver | null {
+  const controller = rigIndex(rig).controllers.get(id)
+  if (!controller || cause.kind !== 'home') return null
+  return {
+    label: `Home channel ${cause.channel} for ${controller.name}`,
+    edits: [{ type: 'controller-set', controller: id, set: { homeChannel: cause.channel } }],
+  }
+}
+
+/** How something that nothing explains is written down for the gesture that sent it; null until that is known. */
+export function takeOverStranger(
+  rig: Rig,
+  id: Id,
+  showing: Showing,
+  { touched, address }: Stranger,
+): TakeOver | null {
+  const controller = rigIndex(rig).controllers.get(id)
+  const found = touched === null ? null : findGesture(rig, gestureRef(id, touched))
+  const place = controller && touched !== null ? shownPlace(controller, showing, touched) : null
+  const message =
+    place && controller && touched !== null
+      ? assignmentsAt(controller, place)?.[touched]?.messages[0]
+      : undefined
+  if (!found || !place || !message) return null
+  return {
+    label: `${found.control.label || found.control.kind} sends ${printTag(address)}`,
+    edits: [
+      {
+        type: 'message',
+        at: place,
+        index: 0,
+        message: withAddress(message, address, found.control.kind, found.gesture),
+      },
+    ],
+  }
+}
