@@ -214,12 +214,21 @@ export const useBenchStore = defineStore('bench', () => {
   const enter = (destination: Id, scope: Id | null): void => order({ kind: 'enter', destination, scope })
   const select = (destination: Id, selected: string): void => order({ kind: 'select', destination, selected })
 
-  /** A hand does something with the controller that is shown. */
-  function act(hand: Hand): void {
+  /**
+   * A hand does something with the controller that is shown. `isAlone`: it is sent for a destination to learn it, to real ones too
+   * though the controller is real itself.
+   */
+  function act(hand: Hand, isAlone = false): void {
     if (!controller.value) return
     // A movement has been made by the time that it is seen: it began so long ago.
     const overMs = 'overMs' in hand ? (hand.overMs ?? 0) : 0
-    order({ kind: 'hand', controller: controller.value.id, hand, at: Math.max(0, now() - overMs) })
+    order({
+      kind: 'hand',
+      controller: controller.value.id,
+      hand,
+      at: Math.max(0, now() - overMs),
+      isAlone,
+    })
   }
   function show(showing: Showing): void {
     if (controller.value)

@@ -39,7 +39,8 @@ export const useRehearsalStore = defineStore('rehearsal', () => {
     const own = new Worker(new URL('../workers/rehearsal.worker.ts', import.meta.url), { type: 'module' })
     worker = own
     const died = new Promise<never>((_, reject) => {
-      own.onerror = (event) => reject(new Error(event.message || 'The rehearsal could not start. Reload the page.'))
+      own.onerror = (event) =>
+        reject(new Error(event.message || 'The rehearsal could not start. Reload the page.'))
     })
     try {
       const tell = proxy((next: Progress) => {

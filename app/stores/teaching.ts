@@ -3,7 +3,7 @@ import type { Passing } from '#core/bench'
 import { learnedFrom, showingFor, sittingOf, type SittingLine } from '#core/bench/teach'
 import { mappingName } from '#core/mappings'
 import { printTag, sameAddress } from '#core/midi'
-import type { Id, LearnedAddress } from '#core/rig'
+import type { Id, LearnedAddress, RigEdit } from '#core/rig'
 import { moveOf } from '~/lib/bench/teaching'
 import { useBenchStore } from './bench'
 import { usePortsStore } from './ports'
@@ -30,19 +30,24 @@ export const useTeachingStore = defineStore('teaching', () => {
   let run = 0
 
   const lines = computed(() => (isOn.value && rigs.rig ? sittingOf(rigs.rig) : []))
+  /** The line that was just taught: it stays in view until the player goes on. */
+  const held = shallowRef<SittingLine | null>(null)
   const current = computed<SittingLine | null>(
-    () => lines.value.find(({ line }) => !skipped.value.has(line.mapping.id)) ?? null,
+    () => held.value ?? lines.value.find(({ line }) => !skipped.value.has(line.mapping.id)) ?? null,
   )
   const left = computed(() => lines.value.filter(({ line }) => !skipped.value.has(line.mapping.id)).length)
   /** Is the destination of the line a real one, which has to be told to learn by hand? */
   const isReal = computed(() => {
     const id = current.value?.destination.id
-    return ports.rigPorts.some((port) => port.ref.owner === id && port.work === 'receives' && ports.stands(port.key)?.isThere)
+    return ports.rigPorts.some(
+      (port) => port.ref.owner === id && port.work === 'receives' && ports.stands(port.key)?.isThere,
+    )
   })
 
   function begin(): void {
     isOn.value = true
     skipped.value = new Set()
+    held.value = null
     done.value = []
     phase.value = 'ready'
     said.value = ''
@@ -50,6 +55,7 @@ export const useTeachingStore = defineStore('teaching', () => {
   }
   function end(): void {
     run++
+    held.value = null
     isOn.value = false
   }
   const pause = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms))
@@ -71,7 +77,7 @@ export const useTeachingStore = defineStore('teaching', () => {
     try {
       for (const { hand, ms } of line.steps) {
         if (run !== own) break
-        bench.act(hand)
+        bench.act(hand, true)
         await pause(ms)
       }
       await pause(SETTLE_MS)
@@ -101,7 +107,11 @@ export const useTeachingStore = defineStore('teaching', () => {
       said.value = `Nothing came to ${line.destination.name} that it can learn. Follow the message at the foot to see where it is lost.`
       return
     }
-    if (!write(line, learned)) return
+    const name = mappingName(rig, line.line.mapping)
+    const edit: RigEdit = { type: 'mapping-set', mapping: line.line.mapping.id, set: { learnedAt: learned } }
+    // Once it is written down, the next line would stand here.
+    held.value = line
+    if (!write(line, `${name} learned ${printTag(learned)}`, edit)) return next()
     const after = await sendAlone(line, own)
     if (run !== own || !rigs.rig) return
     const isRight = line.line.to !== null && sameAddress(learned, line.line.to)
@@ -115,29 +125,28 @@ export const useTeachingStore = defineStore('teaching', () => {
     }
     return null
   }
-  function write({ line }: SittingLine, learnedAt: LearnedAddress | null): boolean {
-    if (!rigs.rig) return false
-    const name = mappingName(rigs.rig, line.mapping)
-    const isMade =
-      line.kind === 'clear'
-        ? pending.edit(`Cleared ${name}`, [line.done])
-        : pending.edit(`${name} learned ${learnedAt ? printTag(learnedAt) : ''}`, [
-            { type: 'mapping-set', mapping: line.mapping.id, set: { learnedAt } },
-          ])
-    if (isMade) done.value = [...done.value, { mapping: line.mapping.id, name }]
+  function write({ line }: SittingLine, label: string, edit: RigEdit): boolean {
+    const isMade = rigs.rig !== null && pending.edit(label, [edit])
+    if (isMade && rigs.rig)
+      done.value = [...done.value, { mapping: line.mapping.id, name: mappingName(rigs.rig, line.mapping) }]
     return isMade
   }
   /** The player has done it at the real destination, or cleared an old mapping. */
   function tick(): void {
     const line = current.value
-    if (line && write(line, line.line.to)) phase.value = 'ready'
+    if (!line || !rigs.rig) return
+    const name = mappingName(rigs.rig, line.line.mapping)
+    const { kind, to, done: edit } = line.line
+    const label = kind === 'clear' ? `Cleared ${name}` : `${name} learned ${to ? printTag(to) : ''}`
+    if (write(line, label, edit)) phase.value = 'ready'
   }
   function skip(): void {
+    run++
     if (current.value) skipped.value = new Set([...skipped.value, current.value.line.mapping.id])
-    phase.value = 'ready'
-    said.value = ''
+    next()
   }
   function next(): void {
+    held.value = null
     phase.value = 'ready'
     said.value = ''
   }
@@ -151,7 +160,23 @@ export const useTeachingStore = defineStore('teaching', () => {
   }
 
   watch(() => rigs.id, end)
-  return { isOn, phase, said, current, left, done, isReal, begin, end, prepare, teach, tick, skip, next, undoLast }
+  return {
+    isOn,
+    phase,
+    said,
+    current,
+    left,
+    done,
+    isReal,
+    begin,
+    end,
+    prepare,
+    teach,
+    tick,
+    skip,
+    next,
+    undoLast,
+  }
 })
 
 /** What was sent is told after so many ms at the latest. */

@@ -48,7 +48,8 @@ export type Order =
   /** Patches as JSON text: thousands of them cross faster so. */
   | { kind: 'patch'; patches: string }
   | { kind: 'restart'; epoch: number }
-  | { kind: 'hand'; controller: Id; hand: Hand; at: number }
+  /** `isAlone`: sent by the application itself, though the controller is real. */
+  | { kind: 'hand'; controller: Id; hand: Hand; at: number; isAlone?: boolean }
   | { kind: 'show'; controller: Id; showing: Showing; at: number }
   | { kind: 'begin'; passage: Id; at: number }
   /** Let go of everything that is held anywhere. */
@@ -153,17 +154,17 @@ export function createPlayer({ tell, send, after, now }: Around): (order: Order)
       }
   }
   /** What has passed leaves by the real ports that it arrives at. What is real at both ends has its own cable. */
-  function sendOut(passed: readonly Passing[]): void {
+  function sendOut(passed: readonly Passing[], isAlone: boolean): void {
     if (!rig || outside.outlets.size === 0) return
     for (const passing of passed)
-      if (!outside.real.has(passing.controller))
+      if (isAlone || !outside.real.has(passing.controller))
         for (const { port, bytes } of outgoing(rig, passing, outside.outlets)) out(portKey(port), bytes)
   }
-  function take(step: Step): void {
+  function take(step: Step, isAlone = false): void {
     state = step.state
     untold.ringsCut += Number(step.isCut)
     for (const passing of step.passed) untold.passed.push(teller.told(passing))
-    sendOut(step.passed)
+    sendOut(step.passed, isAlone)
     sendLights()
   }
 
@@ -224,7 +225,7 @@ export function createPlayer({ tell, send, after, now }: Around): (order: Order)
         const step = playRig(rig, state, controller, hand, at)
         if ('gesture' in hand && isWorthFollowing(hand, step))
           untold.followed = { controller, gesture: hand.gesture }
-        return take(step)
+        return take(step, order.isAlone)
       }
       case 'show':
         return take(showOnRig(rig, state, order.controller, order.showing, order.at))

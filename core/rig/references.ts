@@ -52,6 +52,14 @@ function checkModel(context: Context, model: Model, path: Path): void {
   })
 }
 
+function checkRecipes({ rig, report, models }: Context): void {
+  unique(rig.recipes, ['recipes'], report)
+  rig.recipes.forEach(({ model }, index) => {
+    if (model !== null && !models.has(model))
+      report(['recipes', index, 'model'], missing('kind of controller', model))
+  })
+}
+
 function checkAssignments(
   context: Context,
   controller: Controller,
@@ -338,6 +346,7 @@ export function referenceProblems(rig: Rig, limit = 20): Problem[] {
   rig.destinations.forEach((destination, index) =>
     checkDestination(context, destination, ['destinations', index]),
   )
+  checkRecipes(context)
   checkCables(context)
   checkMappings(context)
   checkChoices(context)

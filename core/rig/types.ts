@@ -53,6 +53,7 @@ export type LightAbility = Of<typeof schema.LightAbility>
 export type PaletteEntry = Of<typeof schema.PaletteEntry>
 export type HouseRule = Of<typeof schema.HouseRule>
 export type Slot = Of<typeof schema.Slot>
+export type Recipe = Of<typeof schema.Recipe>
 export type Rehearsed = Of<typeof schema.Rehearsed>
 export type LineChecked = Of<typeof schema.LineChecked>
 export type CheckedStep = Of<typeof schema.CheckedStep>

@@ -41,6 +41,8 @@ const scale = computed(() =>
       )
     : 1,
 )
+const line = useLineCheckStore()
+const isChecked = computed(() => line.isOn && line.controllerId === bench.controller?.id)
 const hands = useHands(() => controls.value)
 const down = computed(
   () => new Set(Object.values(bench.own?.held ?? {}).map(({ gesture }) => splitGestureKey(gesture).control)),
@@ -195,6 +197,7 @@ const drawn = computed(() =>
           {{ control.label }}
         </text>
       </g>
+      <LazyLineMarks v-if="isChecked" :controls="controls" :scale="scale" />
     </svg>
   </section>
 </template>

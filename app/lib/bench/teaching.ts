@@ -4,7 +4,11 @@ import { parameterName, parameterOf, rigIndex, type Rig } from '#core/rig'
 import { valueText } from '#core/values'
 
 /** What a destination did with what was sent to it, as a sentence. */
-export function moveOf(rig: Rig, { destination: { id }, line }: SittingLine, passed: readonly Passing[]): string {
+export function moveOf(
+  rig: Rig,
+  { destination: { id }, line }: SittingLine,
+  passed: readonly Passing[],
+): string {
   const destination = rigIndex(rig).destinations.get(id)
   const effects = passed.flatMap(({ arrived }) =>
     arrived.filter((each) => each.destination === id).flatMap((each) => each.effects),

@@ -54,6 +54,8 @@ export const controllerRemove = editKind<ControllerRemove>('controller-remove', 
   }
   if (!rig.controllers.some((controller) => controller.model === model)) {
     rig.models = rig.models.filter((candidate) => candidate.id !== model)
+    // A recipe outlives the hardware that it was written for.
+    for (const recipe of rig.recipes) if (recipe.model === model) recipe.model = null
   }
 })
 

@@ -64,6 +64,8 @@ export type RigEdit =
   | passage.PassageRemove
   | passage.PassageSet
   | proof.LineCheckSet
+  | proof.RecipeRemove
+  | proof.RecipeSet
   | proof.RehearsedSet
   | proof.SlotSet
   | settings.ControllerSet
@@ -147,6 +149,8 @@ const KINDS: { [T in RigEdit['type']]: EditKind<Extract<RigEdit, { type: T }>> }
   'port-add': cabling.portAdd,
   'port-remove': cabling.portRemove,
   'port-set': cabling.portSet,
+  'recipe-remove': proof.recipeRemove,
+  'recipe-set': proof.recipeSet,
   'rehearsed-set': proof.rehearsedSet,
   'rig-set': settings.rigSet,
   'slot-set': proof.slotSet,

@@ -1,5 +1,10 @@
-import { LineChecked as LineCheckedSchema, Rehearsed as RehearsedSchema, Slot as SlotSchema } from '../schema'
-import type { Id, LineChecked, Rehearsed, Slot } from '../types'
+import {
+  LineChecked as LineCheckedSchema,
+  Recipe as RecipeSchema,
+  Rehearsed as RehearsedSchema,
+  Slot as SlotSchema,
+} from '../schema'
+import type { Id, LineChecked, Recipe, Rehearsed, Slot } from '../types'
 import { accepted, EditError, editKind, requireController, requireItem } from './kit'
 
 /** Keep what a rehearsal proved, in place of the one before; null forgets it. */
@@ -22,6 +27,33 @@ export interface SlotSet {
   number: number
   set: Partial<Omit<Slot, 'number'>>
 }
+
+/** Write a recipe, in place of one of the same id. */
+export interface RecipeSet {
+  type: 'recipe-set'
+  recipe: Recipe
+}
+
+/** Forget a recipe. */
+export interface RecipeRemove {
+  type: 'recipe-remove'
+  recipe: Id
+}
+
+/** Write a recipe. Refused if the kind of controller that it is for is not there. */
+export const recipeSet = editKind<RecipeSet>('recipe-set', (rig, edit) => {
+  const recipe = accepted(RecipeSchema, edit.recipe)
+  if (recipe.model !== null) requireItem(rig.models, recipe.model, 'kind of controller')
+  const at = rig.recipes.findIndex(({ id }) => id === recipe.id)
+  if (at >= 0) rig.recipes[at] = recipe
+  else rig.recipes.push(recipe)
+})
+
+/** Forget a recipe. Refused if it is not there. */
+export const recipeRemove = editKind<RecipeRemove>('recipe-remove', (rig, edit) => {
+  requireItem(rig.recipes, edit.recipe, 'recipe')
+  rig.recipes = rig.recipes.filter(({ id }) => id !== edit.recipe)
+})
 
 /** Keep what a rehearsal proved. */
 export const rehearsedSet = editKind<RehearsedSet>('rehearsed-set', (rig, { rehearsed }) => {

@@ -6,6 +6,7 @@ import { Destination } from './destination'
 import { Mapping } from './mapping'
 import { apart, LIMITS, list, Name, or, orNull, Text } from './primitives'
 import { Rehearsed } from './proof'
+import { Recipe } from './recipe'
 import { Choice } from './template'
 import { RIG_FORMAT, RIG_VERSION } from './version'
 
@@ -45,4 +46,6 @@ export const RigSchema = z.strictObject({
   ),
   /** What the last rehearsal proved; null where there was none. */
   rehearsed: orNull(Rehearsed),
+  /** How real hardware takes its templates. */
+  recipes: or(list(Recipe, 64), []),
 })

@@ -1,0 +1,44 @@
+<script setup lang="ts">
+import { scenesText, type Finding } from '#core/bench/rehearsal'
+import { splitGestureKey } from '#core/rig'
+
+/** One thing that a rehearsal found: to be followed here, or gone to on the Desk. */
+const { finding } = defineProps<{ finding: Finding }>()
+const bench = useBenchStore()
+const desk = useDeskStore()
+const lead = useLeads()
+function follow(): void {
+  const { place, parameter } = finding
+  if (place) bench.follow(place.controller, place.gesture)
+  else if (parameter)
+    void lead({ kind: 'parameter', destination: parameter.destination, parameter: parameter.id })
+}
+function go(): void {
+  if (!finding.place) return
+  desk.goTo(finding.place)
+  void navigateTo('/desk')
+}
+const isControlThere = computed(
+  () => finding.place !== null && splitGestureKey(finding.place.gesture).control !== '',
+)
+</script>
+
+<template>
+  <li class="border-hair border-t py-1.5 text-xs" :data-finding="finding.check">
+    <button type="button" class="text-left hover:underline" @click="follow">
+      {{ scenesText(finding.text, finding.scenes) }}
+    </button>
+    <p class="text-soft">
+      {{ finding.cure }}
+      <button
+        v-if="isControlThere"
+        type="button"
+        class="hover:text-ink underline"
+        data-testid="finding-desk"
+        @click="go"
+      >
+        Show it on the Desk
+      </button>
+    </p>
+  </li>
+</template>

@@ -1,0 +1,5 @@
+export { readRecipe, writeRecipe, type RecipeRead, type Where, type Written } from './codec'
+export { hexOf, printParts, readParts, type PartsRead } from './notation'
+export { recipeProblems } from './problems'
+export { gesturesOf, rowsOf, withRows, type RecipeRow } from './rows'
+export { syxMessages, type SyxRead } from './syx'
