@@ -184,6 +184,28 @@ describe('trace', () => {
   })
 })
 
+describe('rehearse', () => {
+  it(
+    'proves the demo as performed, and names the faults of the demo as found',
+    { timeout: 120_000 },
+    async () => {
+      const clean = await post('/api/rehearse', JSON.stringify(await demo('as-performed')))
+      expect(clean.status).toBe(200)
+      expect(clean.body.findings.filter(({ weight }: { weight: string }) => weight === 'fault')).toEqual([])
+      expect(clean.body.proven.length).toBeGreaterThan(150)
+      const found = await post('/api/rehearse', JSON.stringify(await demo('as-found')))
+      expect(
+        found.body.findings.filter(({ weight }: { weight: string }) => weight === 'fault').length,
+      ).toBeGreaterThan(20)
+    },
+  )
+
+  it('refuses what is no rig, with the path', async () => {
+    expect((await post('/api/rehearse', '{}')).status).toBe(422)
+    expect((await post('/api/rehearse', 'no')).status).toBe(400)
+  })
+})
+
 describe('allocate', () => {
   const ask = async (rig: unknown, request: unknown) =>
     post('/api/allocate', JSON.stringify({ rig, request }))

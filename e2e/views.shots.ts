@@ -77,7 +77,7 @@ const showLens = async (lens: string, ready: string): Promise<void> => {
   await page.find(ready)
 }
 
-it('the lens on destinations, and how a control moves its parameter', async () => {
+it('the lens on destinations', async () => {
   await inTheme('vellum', '/desk', '[data-testid=lattice]')
   await showLens('destinations', '[data-board-item]')
   await selectRun('fader', 1, 8)
@@ -86,15 +86,6 @@ it('the lens on destinations, and how a control moves its parameter', async () =
   await (await page.find('[data-board-item="t1-send-echo"]')).click()
   await keep('destinations')
   await page.driver.executeScript(`localStorage.setItem('deft-lattice/lens', 'addresses')`)
-  await inTheme('vellum', '/desk', '[data-testid=lattice]')
-  await page.click('[data-control="fader-1"]')
-  await page.click('[data-testid=mapping-open]')
-  await page.find('[data-testid=value-chart] canvas')
-  await page.click('[data-drawing=takeover]')
-  await page.driver.executeScript(
-    `document.querySelector('[data-testid=mapping]').scrollIntoView({ block: 'end' })`,
-  )
-  await keep('mapping')
 })
 
 it('what a change breaks, what must be taught again, and the lists of a destination', async () => {
@@ -127,15 +118,6 @@ it('lights, roles and the light key, light and dark', async () => {
   await page.go('/desk')
   await page.click('[data-testid=rig-menu]')
   await page.press('Demo as found')
-})
-
-it('drawing, templates and the table', async () => {
-  await inTheme('vellum', '/desk', '[data-testid=lattice]')
-  await page.press('Pelluna 36')
-  await page.press('Umbrek 6')
-  await page.click('[data-tool=templates]')
-  await page.find('[data-stack]')
-  await keep('templates')
 })
 
 it('the rig as a picture', async () => {
@@ -195,7 +177,49 @@ it('the Bench', async () => {
   await keep('bench')
 })
 
-it('drawing by moving, and finding out', async () => {
+it('proving: a rehearsal, a line check, slots', async () => {
+  await inTheme('night', '/bench', '[data-testid=bench-surface]')
+  await page.click('[data-side=prove]')
+  await page.click('[data-testid=rehearse-now]')
+  await page.find('[data-testid=rehearsal-summary]')
+  await page.click('[data-finding=ends] button')
+  await keep('prove-rehearse-night')
+  await inTheme('vellum', '/desk', '[data-testid=lattice]')
+  await openPerformed(page)
+  await page.press('Bench')
+  await page.find('[data-testid=bench-surface]')
+  await page.click('[data-side=prove]')
+  await page.click('[data-prove=line]')
+  await page.click('[data-testid=line-start]')
+  await page.find('[data-testid=line-count]')
+  const press = async (id: string): Promise<void> => {
+    const origin = await page.find(`[data-testid=bench-surface] [data-control="${id}"]`)
+    await page.driver.actions().move({ origin }).press().pause(50).release().perform()
+  }
+  for (const id of [...idsFrom('key', 1, 6), ...idsFrom('run', 1, 3)]) await press(id)
+  await pickOption(page, 'button[aria-label="Layer of Knobs"]', 'Transit')
+  for (const id of idsFrom('knob', 1, 5)) {
+    const origin = await page.find(`[data-testid=bench-surface] [data-control="${id}"]`)
+    await page.driver
+      .actions()
+      .move({ origin })
+      .press()
+      .move({ origin, x: 0, y: -60, duration: 150 })
+      .release()
+      .perform()
+  }
+  await page.find('[data-testid=line-causes] li')
+  await keep('prove-line')
+  await page.click('[data-testid=line-end]')
+  await page.click('[data-prove=slots]')
+  await page.click('[data-testid=fetch-all]')
+  await page.waitFor('all to be fetched', async () => (await page.count('[data-testid=holds]')) === 6)
+  await pickOption(page, '[data-slot="1"] button', 'Nine Rings')
+  await page.click('[data-slot="1"] [data-testid=show-differences]')
+  await keep('prove-slots')
+})
+
+it('finding out what a control is', async () => {
   await page.devTools('Page.addScriptToEvaluateOnNewDocument', { source: MIDI_STAND_IN })
   await inTheme('vellum', '/bench', '[data-testid=bench-surface]')
   await page.click('[data-side=ports]')
@@ -211,7 +235,6 @@ it('drawing by moving, and finding out', async () => {
   await playedBy(page, 'in-1', swept(102))
   await playedBy(page, 'in-1', touched(110, swept(103)))
   await playedBy(page, 'in-1', swept(104))
-  await keep('draw-by-moving')
   await page.click('[data-testid=stop-moving]')
   await page.click('[data-moving=one]')
   await page.click('[data-testid=listen]')

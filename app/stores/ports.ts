@@ -267,5 +267,6 @@ export const usePortsStore = defineStore('ports', () => {
     choose,
     retry,
     stands,
+    send,
   }
 })

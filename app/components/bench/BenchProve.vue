@@ -9,6 +9,7 @@ const tabs = computed(() => [
   { id: 'teach' as const, name: 'Teach', hint: teaching.isOn ? 'on' : undefined },
   { id: 'line' as const, name: 'Line check', hint: line.isOn ? 'on' : undefined },
   { id: 'slots' as const, name: 'Slots' },
+  { id: 'recipes' as const, name: 'Recipes' },
 ])
 </script>
 
@@ -26,7 +27,8 @@ const tabs = computed(() => [
       <ProveRehearse v-if="prove === 'rehearse'" />
       <ProveTeach v-else-if="prove === 'teach'" />
       <ProveLine v-else-if="prove === 'line'" />
-      <ProveSlots v-else />
+      <ProveSlots v-else-if="prove === 'slots'" />
+      <ProveRecipes v-else />
     </div>
   </div>
 </template>

@@ -1,7 +1,7 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../../demo'
-import { rigIndex, type Recipe } from '../../rig'
+import { perform, rigIndex, type Recipe } from '../../rig'
 import { Recipe as RecipeSchema } from '../../rig/schema'
 import {
   hexOf,
@@ -11,6 +11,7 @@ import {
   recipeProblems,
   rowsOf,
   syxMessages,
+  templateEdits,
   withRows,
   writeRecipe,
   type RecipeRow,
@@ -132,8 +133,13 @@ describe('a recipe', () => {
       if (!written.ok) throw new Error(written.why)
       const read = readRecipe(own, written.messages)
       if (!read.ok) throw new Error(read.why)
+      expect(templateEdits(controller, template!, withRows(model, controller, template!, read.rows))).toEqual(
+        [],
+      )
       // What is written into the template that it came from changes nothing that a recipe can say.
-      expect(rowsOf(model, controller, withRows(model, template!, read.rows), rig.lightRoles)).toEqual(rows)
+      expect(
+        rowsOf(model, controller, withRows(model, controller, template!, read.rows), rig.lightRoles),
+      ).toEqual(rows)
     }
   })
 
@@ -143,12 +149,23 @@ describe('a recipe', () => {
     const model = rigIndex(rig).models.get(controller.model)!
     const [template] = controller.templates
     const rows = rowsOf(model, controller, template!, [])
+    for (const edit of templateEdits(
+      controller,
+      template!,
+      withRows(
+        model,
+        controller,
+        template!,
+        rows.map((each) => ({ ...each, behaviour: 'relative' })),
+      ),
+    ))
+      expect(() => perform(rig, '', [edit])).not.toThrow()
     const moved = rows.map((each) => ({
       ...each,
       channel: 9,
       ...(each.kind === 'cc' ? { low: 5, high: 90 } : {}),
     }))
-    const after = rowsOf(model, controller, withRows(model, template!, moved), [])
+    const after = rowsOf(model, controller, withRows(model, controller, template!, moved), [])
     expect(after.filter(({ kind, channel }) => kind !== 'off' && channel !== 9)).toEqual([])
     expect(after.filter(({ kind }) => kind === 'cc').every(({ low, high }) => low === 5 && high === 90)).toBe(
       true,

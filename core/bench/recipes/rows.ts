@@ -1,4 +1,4 @@
-import { channelOf, fitsNumber, numberOf, topOf, withNumber, type Channel, type Message } from '../../midi'
+import { channelOf, fitsNumber, numberOf, withNumber, type Channel, type Message } from '../../midi'
 import {
   controlsOf,
   freshMessage,
@@ -13,6 +13,7 @@ import {
   type Model,
   type Template,
 } from '../../rig'
+import { Message as MessageSchema } from '../../rig/schema'
 import { entriesFor, shownAs } from '../../lights'
 
 /** What a recipe can say of one control in one layer. Numbers as in the model: channels 1–16, values 0–127 or 0–16383. */
@@ -99,6 +100,7 @@ function messageIn(
   row: Partial<RecipeRow>,
   gesture: GestureKey,
   before: Message | undefined,
+  home: Channel,
 ): Message | null {
   const { control: id, gesture: kind } = splitGestureKey(gesture)
   const control = controlsOf(model).get(id)
@@ -113,29 +115,39 @@ function messageIn(
     (!isSame || numberOf(fresh) !== null)
       ? withNumber(fresh, row.number)
       : fresh
+  // A message that goes by the home channel goes on doing so.
+  const isHome = 'channel' in numbered && numbered.channel === 'home' && row.channel === home
   const placed =
-    row.channel !== undefined && 'channel' in numbered
+    row.channel !== undefined && 'channel' in numbered && !isHome
       ? withChannel(numbered, row.channel as Channel)
       : numbered
   const ranged =
-    'range' in placed &&
-    row.low !== undefined &&
-    row.high !== undefined &&
-    Math.max(row.low, row.high) <= (topOf(placed) ?? 127)
-      ? ({ ...placed, range: { low: row.low, high: row.high } } as Message)
+    'range' in placed && row.low !== undefined && row.high !== undefined
+      ? { ...placed, range: { low: row.low, high: row.high } }
       : placed
-  if (!('behaviour' in ranged) || row.behaviour === undefined || row.behaviour === ranged.behaviour.kind)
-    return ranged
-  const plain = { kind: row.behaviour } as unknown as (typeof ranged)['behaviour']
-  return {
-    ...ranged,
-    behaviour: row.behaviour === 'absolute' ? { kind: 'absolute', turns: null } : plain,
-  } as Message
+  const isOther =
+    'behaviour' in ranged && row.behaviour !== undefined && row.behaviour !== ranged.behaviour.kind
+  const wanted = isOther
+    ? { ...ranged, behaviour: BEHAVIOURS[row.behaviour ?? ''] ?? ranged.behaviour }
+    : ranged
+  const parsed = MessageSchema.safeParse(wanted)
+  return parsed.success ? parsed.data : fresh
+}
+
+/** Behaviours that need more than their name, as they are where a recipe names them and nothing else is known. */
+const BEHAVIOURS: Readonly<Record<string, object>> = {
+  absolute: { kind: 'absolute', turns: null },
+  relative: { kind: 'relative', encoding: 'offset-binary', acceleration: 'none' },
+  momentary: { kind: 'momentary' },
+  toggle: { kind: 'toggle' },
+  trigger: { kind: 'trigger' },
+  latch: { kind: 'latch' },
 }
 
 /** A template after what a recipe read is written into it; what the recipe does not say stays. */
 export function withRows(
   model: Model,
+  controller: Pick<Controller, 'homeChannel'>,
   template: Template,
   rows: ReadonlyArray<Partial<RecipeRow>>,
 ): Template {
@@ -146,7 +158,7 @@ export function withRows(
     const table = tables[row.layer ?? 0]
     if (gesture === undefined || !table) continue
     const before = table[gesture]
-    const message = messageIn(model, row, gesture, before?.messages[0])
+    const message = messageIn(model, row, gesture, before?.messages[0], controller.homeChannel)
     if (!message) continue
     table[gesture] = before
       ? { ...before, messages: [message, ...before.messages.slice(1)] }

@@ -1,18 +1,7 @@
-import type { SentMessage } from '../../midi'
-import {
-  assignmentsOf,
-  controlsOf,
-  mappingsOf,
-  modelOf,
-  placeKey,
-  placeRef,
-  splitGestureKey,
-  type Id,
-  type Place,
-  type Rig,
-} from '../../rig'
+import { mappingsOf, placeKey, placeRef, type Id, type Place, type Rig } from '../../rig'
 import { CHECKS } from './checks'
-import { movesBy, run, type Spot } from './run'
+import { movesBy, run } from './run'
+import { spotsOf } from './spots'
 import { scenesOf, type Misbehaving } from './scenes'
 import type { Told } from './told'
 import { leftOut, unreached, wakeFaults } from './whole'
@@ -45,24 +34,6 @@ export interface Rehearsal {
 export interface Progress {
   done: number
   of: number
-}
-
-/** Every gesture of the controllers in use that sends something, in every layer. */
-export function spotsOf(rig: Rig): Spot[] {
-  return rig.controllers
-    .filter(({ inUse }) => inUse)
-    .flatMap((controller) => {
-      const controls = controlsOf(modelOf(rig, controller))
-      return [...assignmentsOf(controller)].flatMap(({ place, assignment }): Spot[] => {
-        const control = controls.get(splitGestureKey(place.gesture).control)
-        const messages = assignment.messages.filter(
-          (message): message is SentMessage => message.kind !== 'off',
-        )
-        return control && !control.silent && messages.length > 0
-          ? [{ controller, control, place, messages }]
-          : []
-      })
-    })
 }
 
 interface Noted {

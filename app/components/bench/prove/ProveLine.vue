@@ -128,7 +128,7 @@ const keptWords = computed(() => {
       <div class="flex gap-1 pt-3">
         <UiButton
           look="strong"
-          :disabled="!rigs.canEdit || report.touched === 0"
+          :disabled="!rigs.canEdit || (report.touched === 0 && report.causes.length === 0)"
           data-testid="line-keep"
           @click="keep"
           >Keep with the rig</UiButton

@@ -88,7 +88,7 @@ const MOST = 40
         >
       </span>
     </div>
-    <p class="text-soft pl-8 text-xs">{{ storedWords }}</p>
+    <p v-if="template || slot?.storedAt" class="text-soft pl-8 text-xs">{{ storedWords }}</p>
     <p v-if="holdsWords" class="pl-8 text-xs" data-testid="holds">
       {{ holdsWords }}
       <button

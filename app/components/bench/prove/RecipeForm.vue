@@ -1,0 +1,98 @@
+<script setup lang="ts">
+import { printParts, printTable, readParts, readTable, recipeProblems } from '#core/bench/recipes'
+import { freeId, type Recipe } from '#core/rig'
+
+/** Writing a recipe: its message as text, and the tables of what the hardware calls things. */
+const { recipe } = defineProps<{ recipe: Recipe | null }>()
+const emit = defineEmits<{ save: [recipe: Recipe]; leave: [] }>()
+const rigs = useRigStore()
+const EXAMPLE =
+  'F0 7D {device} {slot} [ {layer} {control} {kind} {channel-1} {number} {low} {high} {behaviour} ] {sum from 2} F7'
+const name = ref(recipe?.name ?? '')
+const text = ref(recipe ? printParts(recipe.parts) : EXAMPLE)
+const kinds = ref(
+  recipe ? printTable(recipe.kinds) : 'cc 0, note 1, program 2, pitchBend 3, channelPressure 4',
+)
+const behaviours = ref(
+  recipe ? printTable(recipe.behaviours) : 'absolute 0, momentary 1, toggle 2, trigger 3, relative 4',
+)
+const waitMs = ref(recipe?.waitMs ?? 20)
+
+const parts = computed(() => readParts(text.value))
+const kindTable = computed(() => readTable(kinds.value))
+const behaviourTable = computed(() => readTable(behaviours.value))
+const written = computed<Recipe | null>(() =>
+  parts.value.ok && kindTable.value.ok && behaviourTable.value.ok
+    ? {
+        id: recipe?.id ?? freeId('recipe', rigs.rig?.recipes ?? []),
+        name: name.value.trim() === '' ? 'Recipe' : name.value.trim(),
+        model: recipe?.model ?? null,
+        notes: recipe?.notes ?? '',
+        parts: parts.value.parts,
+        waitMs: Math.min(10_000, Math.max(0, Math.round(waitMs.value) || 0)),
+        kinds: kindTable.value.table,
+        behaviours: behaviourTable.value.table,
+      }
+    : null,
+)
+const problems = computed(() => [
+  ...(parts.value.ok ? [] : [`Word ${parts.value.word}: ${parts.value.message}`]),
+  ...(kindTable.value.ok ? [] : [`Kinds: ${kindTable.value.message}`]),
+  ...(behaviourTable.value.ok ? [] : [`Behaviours: ${behaviourTable.value.message}`]),
+  ...(written.value ? recipeProblems(written.value) : []),
+])
+const FIELD = 'bg-raised border-line w-full rounded-md border px-2 py-1'
+</script>
+
+<template>
+  <form
+    class="flex flex-col gap-2 pt-2 text-xs"
+    data-testid="recipe-form"
+    @submit.prevent="written && emit('save', written)"
+  >
+    <label
+      >Name<input
+        v-model="name"
+        :class="FIELD"
+        maxlength="120"
+        placeholder="Recipe"
+        data-testid="recipe-name"
+    /></label>
+    <label
+      >Message<textarea
+        v-model="text"
+        rows="4"
+        :class="[FIELD, 'tag']"
+        spellcheck="false"
+        data-testid="recipe-text"
+      />
+    </label>
+    <p class="text-soft">
+      Bytes in hexadecimal digits; places in braces; between [ ] once for each control. A place can have a
+      size, as in {number:halves} or {name:8}, and an offset, as in {channel-1}. Checksums: {sum from 2},
+      {negated from 2}, {xor from 2}. [packed ] packs eight bits as seven.
+    </p>
+    <label
+      >Kinds of message<input
+        v-model="kinds"
+        :class="[FIELD, 'tag']"
+        spellcheck="false"
+        data-testid="recipe-kinds"
+    /></label>
+    <label>Behaviours<input v-model="behaviours" :class="[FIELD, 'tag']" spellcheck="false" /></label>
+    <label class="flex items-center gap-2">Wait after each message<NumberInput v-model="waitMs" /> ms</label>
+    <ul v-if="problems.length > 0" class="text-conflict" role="alert" data-testid="recipe-problems">
+      <li v-for="problem in problems" :key="problem">{{ problem }}</li>
+    </ul>
+    <div class="flex gap-1">
+      <UiButton
+        type="submit"
+        look="strong"
+        :disabled="written === null || problems.length > 0"
+        data-testid="recipe-done"
+        >Keep the recipe</UiButton
+      >
+      <UiButton @click="emit('leave')">Leave it</UiButton>
+    </div>
+  </form>
+</template>
