@@ -197,7 +197,7 @@ it('proving: a rehearsal, a line check, slots', async () => {
     await page.driver.actions().move({ origin }).press().pause(50).release().perform()
   }
   for (const id of [...idsFrom('key', 1, 6), ...idsFrom('run', 1, 3)]) await press(id)
-  await pickOption(page, 'button[aria-label="Layer of Knobs"]', 'Transit')
+  await pickOption(page, 'button[aria-label^="Layer of Knobs"]', 'Transit')
   for (const id of idsFrom('knob', 1, 5)) {
     const origin = await page.find(`[data-testid=bench-surface] [data-control="${id}"]`)
     await page.driver

@@ -74,10 +74,12 @@ function activeOf(
   controller: Controller,
   showing: Showing,
   state: LightState,
+  only: Id | null,
 ): ReadonlySet<GestureRef> {
   const active = new Set<GestureRef>()
   const add = (gesture: GestureKey): unknown => active.add(gestureRef(controller.id, gesture))
-  for (const control of controlsOf(modelOf(rig, controller)).values())
+  for (const control of controlsOf(modelOf(rig, controller)).values()) {
+    if (only !== null && control.id !== only) continue
     for (const kind of control.gestures) {
       const gesture = `${control.id}.${kind}`
       const place = shownPlace(controller, showing, gesture)
@@ -96,6 +98,7 @@ function activeOf(
       )
       if (isOn) add(gesture)
     }
+  }
   for (const { gesture } of Object.values(state.held))
     if (!isOneOfMany(controller, showing, gesture)) add(gesture)
   return active
@@ -112,13 +115,14 @@ export type LightState = Pick<ControllerState, 'held' | 'steps' | 'chosen' | 'li
 
 /**
  * Every light of a controller as it is now: set by the template's roles from what is held, switched on, chosen or sent back,
- * or by messages from outside. `showings` is what every controller shows.
+ * or by messages from outside; or that of one control only. `showings` is what every controller shows.
  */
 export function lightsNow(
   rig: Rig,
   controller: Controller,
   showings: Readonly<Record<Id, Showing>>,
   state: LightState,
+  only: Id | null = null,
 ): Lit[] {
   const showing = showings[controller.id]
   if (!showing) return []
@@ -126,11 +130,17 @@ export function lightsNow(
     Object.entries(state.lights).flatMap(([id, { by, value }]) => (by === 'value' ? [[id, value]] : [])),
   )
   const { lights } = modelOf(rig, controller).abilities
-  return lightPicture(rig, controller, showings, {
-    kind: 'played',
-    active: activeOf(rig, controller, showing, state),
-    values,
-  }).map((lit) => {
+  return lightPicture(
+    rig,
+    controller,
+    showings,
+    {
+      kind: 'played',
+      active: activeOf(rig, controller, showing, state, only),
+      values,
+    },
+    only,
+  ).map((lit) => {
     const set = state.lights[lit.control.id]
     const entry =
       set?.by === 'index'

@@ -140,17 +140,21 @@ const dimmed = (colour: string): string =>
     )
     .join('')}`
 
-/** Every light of a controller in what is shown. A control whose kind has no light is left out. */
+/**
+ * Every light of a controller in what is shown, or that of one control only. A control whose kind has no light is left out.
+ */
 export function lightPicture(
   rig: Rig,
   controller: Controller,
   showing: Readonly<Record<Id, Showing>>,
   look: LightLook = { kind: 'start' },
+  only: Id | null = null,
 ): Lit[] {
   const { surface, abilities } = modelOf(rig, controller)
   const own = showing[controller.id]
   if (!abilities.lights || !own) return []
   return surface.controls.flatMap((control): Lit[] => {
+    if (only !== null && control.id !== only) return []
     const entries = entriesFor(abilities.lights, control.kind)
     const [dark] = entries
     if (!dark) return []

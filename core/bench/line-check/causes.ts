@@ -92,7 +92,8 @@ export function createJudge(listened: Listened) {
     for (const seen of observations) {
       const match = matchFor(world, seen)
       found.set(seen.key, match)
-      if (match.all.length > 0) explained++
+      // A part of something longer needs no control of its own.
+      if (match.all.length > 0 || seen.isPart) explained++
     }
     return { world, matches: found, explained }
   }
@@ -113,7 +114,7 @@ export function createJudge(listened: Listened) {
       if (beam.some(({ explained }) => explained === observations.length)) break
       const next = new Map<string, Judged>()
       for (const { world, matches: known } of beam) {
-        const left = observations.filter(({ key }) => !isExplained(known.get(key)))
+        const left = observations.filter(({ key, isPart }) => !isPart && !isExplained(known.get(key)))
         for (const cause of suspects(listened, world, left)) {
           if (!goesWith(world.causes, cause)) continue
           const causes = [...world.causes, cause]
@@ -122,6 +123,9 @@ export function createJudge(listened: Listened) {
             .sort()
             .join()
           if (next.has(key)) continue
+          // What explains nothing of what is left is not looked at further.
+          const candidate = worldFor(causes)
+          if (!candidate || !left.some((seen) => matchFor(candidate, seen).all.length > 0)) continue
           const found = judged(causes, observations)
           if (found && found.explained > 0) next.set(key, found)
         }

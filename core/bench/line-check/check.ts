@@ -167,8 +167,9 @@ function reportOf(listened: Listened, judge: Judge, { observations }: Heard): Li
     }
     const others = found.length > 0 ? found : (matched?.nearly ?? [])
     const gestures = each.touched !== null ? [each.touched] : others.map(({ place }) => place.gesture)
+    if (each.isPart && found.length === 0) continue
     for (const gesture of gestures) note(gesture, 'differs', cameText(each))
-    if (found.length === 0)
+    if (found.length === 0 && !each.isPart)
       strangers.push({ key: each.key, text: cameText(each), address: each.address, touched: each.touched })
   }
   const causes = best.world.causes.map((cause): NamedCause => {

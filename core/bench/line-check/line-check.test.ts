@@ -15,7 +15,7 @@ import {
   type Showing,
 } from '../../rig'
 import type { SentMessage } from '../../midi'
-import { sendingCc, testController, testDestination, testRig } from '../../testing/rigs'
+import { sending, sendingCc, testController, testDestination, testRig } from '../../testing/rigs'
 import { play } from '../controller'
 import { poweredUp } from '../controller-state'
 import type { Hand } from '../hands'
@@ -268,6 +268,20 @@ describe('a line check behind a cable', () => {
     expect(texts(checked(rig, 'a', {}, { behind: 'c' }))).toEqual([
       'The rules of the cable A · Out → D · In are missing: what comes is as it was sent.',
     ])
+  })
+})
+
+describe('a line check of controllers that could be parts of something longer', () => {
+  it('takes them for what is written: a pair where a pair is, else two controls', () => {
+    const plain = testRig([
+      testController('a', { 'k1.turn': sendingCc(8), 'k2.turn': sendingCc(40), 'k3.turn': sendingCc(98) }),
+    ])
+    const paired = testRig([testController('a', { 'k1.turn': sending({ kind: 'cc14', number: 8 }) })])
+    for (const rig of [plain, paired]) {
+      const report = checked(rig, 'a')
+      expect(report.lines.map(({ state }) => state)).toEqual(report.lines.map(() => 'as-written'))
+      expect(report.strangers).toEqual([])
+    }
   })
 })
 

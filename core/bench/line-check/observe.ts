@@ -1,4 +1,4 @@
-import type { Address, Channel } from '../../midi'
+import { PAIR_DISTANCE, type Address, type Channel } from '../../midi'
 import {
   decodeWire,
   readMessage,
@@ -29,6 +29,8 @@ export interface Observation {
   values: readonly number[]
   /** The notes that were held meanwhile, each by one name: what leans into pads is told apart so. */
   during: readonly string[]
+  /** May it be no message of its own: the LSB of a pair, the number of a parameter, a bank? */
+  isPart: boolean
   /** The gesture that was touched when it came, where that is known. */
   touched: string | null
 }
@@ -54,21 +56,34 @@ export const NOTHING_HEARD: Heard = {
 const FIRSTS = 4
 const SEVEN_TOP = 127
 
-/** The address of a reading; of parts that stand alone the controller that they are. */
-function addressOf(reading: Reading): Address | null {
-  const cc = (channel: Channel, number: number): Address => ({
-    scope: 'channel',
-    channel,
-    target: { kind: 'cc', number },
-  })
+const cc = (channel: Channel, number: number): Address => ({
+  scope: 'channel',
+  channel,
+  target: { kind: 'cc', number },
+})
+
+/** What a reading is of, with its value; a part of a longer message as the controller that it would be by itself. */
+function seenIn(reading: Reading): { address: Address; reading: Reading; isPart: boolean } | null {
   switch (reading.kind) {
-    case 'value':
+    case 'value': {
+      const { address, refines, value } = reading
+      if (!refines) return { address, reading, isPart: false }
+      if (address.scope === 'system' || typeof address.channel !== 'number' || address.target.kind !== 'cc14')
+        return null
+      const plain = cc(address.channel, address.target.number + PAIR_DISTANCE)
+      return {
+        address: plain,
+        reading: { ...reading, address: plain, value: value & SEVEN_TOP, top: SEVEN_TOP },
+        isPart: true,
+      }
+    }
     case 'steps':
     case 'note':
     case 'signal':
-      return reading.address
+      return { address: reading.address, reading, isPart: false }
+    case 'carrier':
     case 'lone-data':
-      return cc(reading.channel, reading.number)
+      return { address: cc(reading.channel, reading.number), reading, isPart: reading.kind === 'carrier' }
     default:
       return null
   }
@@ -84,6 +99,7 @@ function valueOf(reading: Reading): { value: number; top: number } {
     case 'note':
       return { value: reading.isOn ? reading.velocity : 0, top: reading.top }
     case 'lone-data':
+    case 'carrier':
       return { value: reading.value, top: SEVEN_TOP }
     default:
       return { value: 0, top: SEVEN_TOP }
@@ -96,24 +112,15 @@ const MOST_VALUES = 17
 const withValue = (values: readonly number[], value: number): readonly number[] =>
   values.length >= MOST_VALUES || values.includes(value) ? values : [...values, value]
 
-function noted(
-  before: Observation,
-  { value, top }: { value: number; top: number },
-  isRefined: boolean,
-): Observation {
-  // An LSB says the same more exactly: it is no second value.
-  const scale = top > before.top ? (top + 1) / (before.top + 1) : 1
-  const [low, high] = [before.low * scale, before.high * scale]
-  return {
-    ...before,
-    top: Math.max(top, before.top),
-    low: Math.min(isRefined && before.count === 1 ? value : low, value),
-    high: Math.max(high, value),
-    values: isRefined ? before.values : withValue(before.values, value),
-    firsts: before.firsts.length < FIRSTS && !isRefined ? [...before.firsts, value] : before.firsts,
-    count: before.count + (isRefined ? 0 : 1),
-  }
-}
+const noted = (before: Observation, { value, top }: { value: number; top: number }): Observation => ({
+  ...before,
+  top: Math.max(top, before.top),
+  low: Math.min(before.low, value),
+  high: Math.max(before.high, value),
+  values: withValue(before.values, value),
+  firsts: before.firsts.length < FIRSTS ? [...before.firsts, value] : before.firsts,
+  count: before.count + 1,
+})
 
 /** An observation of which nothing was seen yet but that it is there. */
 const begun = (
@@ -122,6 +129,7 @@ const begun = (
   address: Address,
   during: readonly string[],
   touched: string | null,
+  isPart: boolean,
 ): Observation => {
   const { value, top } = valueOf(reading)
   return {
@@ -130,6 +138,7 @@ const begun = (
     address,
     during,
     touched,
+    isPart,
     top,
     firsts: [value],
     values: [value],
@@ -156,9 +165,9 @@ export function heardMore(
     }
     const next = readMessage(read, event.bytes)
     read = next.state
-    const { reading } = next
-    const address = addressOf(reading)
-    if (!address) continue
+    const seen = seenIn(next.reading)
+    if (!seen) continue
+    const { address, reading, isPart } = seen
     const keys = readKeys(address)
     const isNote = reading.kind === 'note'
     const [note = ''] = keys
@@ -167,16 +176,13 @@ export function heardMore(
         ? [...held.filter((each) => each !== note), note]
         : held.filter((each) => each !== note)
     const during = isNote ? [] : held
-    const name = (key: string): string => [key, ...during, touched ?? ''].join('|')
-    // The MSB of a pair has come under the name of its CC already.
-    const key = keys.map(name).find((each) => observations.has(each)) ?? name(keys.at(-1) ?? '')
+    const key = [keys.at(-1) ?? '', ...during, touched ?? ''].join('|')
     const known = observations.get(key)
-    const isRefined = reading.kind === 'value' && reading.refines
     observations.set(
       key,
       known
-        ? { ...noted(known, valueOf(reading), isRefined), address }
-        : begun(key, reading, address, during, touched),
+        ? { ...noted(known, valueOf(reading)), isPart: known.isPart && isPart }
+        : begun(key, reading, address, during, touched, isPart),
     )
   }
   return { wire, read, observations, held, faults }

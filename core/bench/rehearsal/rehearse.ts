@@ -92,9 +92,8 @@ export function* rehearsing(rig: Rig, misbehaving: Misbehaving = {}): Generator<
     )
     scenesAt.set(placeKey(spot.place), scenes.length)
     for (const scene of scenes) {
-      const done = run(rig, scene, spot, moved)
+      const done = run(rig, scene, spot, moved, scene === scenes[0])
       runs++
-      messages += done.messages
       for (const { mapping } of done.joined)
         if (!moved.has(mapping.id) && movesBy(done.effects, mapping).length > 0) moved.add(mapping.id)
       for (const { id, find } of CHECKS)
@@ -104,6 +103,7 @@ export function* rehearsing(rig: Rig, misbehaving: Misbehaving = {}): Generator<
           if (told.mapping !== null) faulty.add(told.mapping)
           for (const { mapping } of done.joined) faulty.add(mapping.id)
         }
+      messages += done.messages
       const showing = `${spot.controller.id} ${JSON.stringify(scene.state.controllers[spot.controller.id]?.showing)}`
       if (!wakened.has(showing)) {
         wakened.add(showing)

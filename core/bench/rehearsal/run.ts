@@ -47,7 +47,9 @@ export interface Run {
   after: ReadonlyArray<{ then: Act['then']; state: BenchState }>
   /** Those of the joined that no run has moved before: what is the same in every scene is asked of them only. */
   unseen: ReadonlySet<Id>
-  /** How many messages passed, whoever sent them. */
+  /** Is it the first scene in which the gesture is moved here? */
+  isFirst: boolean
+  /** How many messages passed, whoever sent them; checks that move more add theirs. */
   messages: number
 }
 
@@ -63,7 +65,7 @@ export const joinedIn = (rig: Rig, place: Place, { destinations }: BenchState): 
 const BEGIN_MS = 1000
 
 /** Take a gesture through its whole range in a scene; `seen` are the mappings that were moved before. */
-export function run(rig: Rig, scene: Scene, spot: Spot, seen: ReadonlySet<Id>): Run {
+export function run(rig: Rig, scene: Scene, spot: Spot, seen: ReadonlySet<Id>, isFirst: boolean): Run {
   const { controller, control, place } = spot
   const joined = joinedIn(rig, place, scene.state)
   const passed: Passing[] = []
@@ -81,16 +83,17 @@ export function run(rig: Rig, scene: Scene, spot: Spot, seen: ReadonlySet<Id>): 
     if (then !== null) after.push({ then, state })
   }
   const unseen = new Set(joined.flatMap(({ mapping: { id } }) => (seen.has(id) ? [] : [id])))
-  return { rig, scene, spot, joined, unseen, passed, effects: effectsIn(passed), after, messages }
+  return { rig, scene, spot, joined, unseen, passed, effects: effectsIn(passed), after, isFirst, messages }
 }
 
 /** Every effect of what a gesture sent, with its destination. */
-export const effectsIn = (passed: readonly Passing[]): Effected[] =>
-  passed.flatMap((passing) =>
-    passing.arrived.flatMap(({ destination, effects }) =>
-      effects.map((effect) => ({ destination, effect, passing })),
-    ),
-  )
+export function effectsIn(passed: readonly Passing[]): Effected[] {
+  const all: Effected[] = []
+  for (const passing of passed)
+    for (const { destination, effects } of passing.arrived)
+      for (const effect of effects) all.push({ destination, effect, passing })
+  return all
+}
 
 /** Something that moves, or is done, at a destination. */
 export type Moves = Extract<Effect, { kind: 'moves' | 'acts' }>
@@ -99,15 +102,18 @@ export type Moves = Extract<Effect, { kind: 'moves' | 'acts' }>
 export const listenerOf = (effect: Moves): Id => effect.through ?? effect.parameter
 
 /** What a gesture did by one of its mappings. What listens by its chart does so whoever comes. */
-export const movesBy = (
+export function movesBy(
   effects: readonly Effected[],
   { id, destination: there, parameter, key }: Mapping,
-): Moves[] =>
-  effects.flatMap(({ destination, effect, passing }) => {
-    if ((effect.kind !== 'moves' && effect.kind !== 'acts') || destination !== there) return []
-    if (key !== null && passing.key !== key && passing.key !== 0) return []
-    return effect.mapping === id || listenerOf(effect) === parameter ? [effect] : []
-  })
+): Moves[] {
+  const found: Moves[] = []
+  for (const { destination, effect, passing } of effects) {
+    if ((effect.kind !== 'moves' && effect.kind !== 'acts') || destination !== there) continue
+    if (key !== null && passing.key !== key && passing.key !== 0) continue
+    if (effect.mapping === id || listenerOf(effect) === parameter) found.push(effect)
+  }
+  return found
+}
 
 /** A destination by its id. */
 export const destinationOf = (rig: Rig, id: Id): Destination | undefined =>

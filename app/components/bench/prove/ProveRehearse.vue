@@ -94,7 +94,12 @@ const sinceWords = computed(() => {
         The rig has changed since: rehearse again to be sure.
       </p>
       <ul class="pt-1">
-        <RehearsalFinding v-for="finding in faults.slice(0, MOST)" :key="finding.id" :finding="finding" />
+        <RehearsalFinding
+          v-for="(finding, index) in faults.slice(0, MOST)"
+          :key="finding.id"
+          :finding="finding"
+          :before="faults[index - 1]"
+        />
       </ul>
       <p v-if="faults.length > MOST" class="text-soft text-xs">
         and {{ faults.length - MOST }} more, when these are cured
@@ -111,7 +116,12 @@ const sinceWords = computed(() => {
           {{ notes.length === 1 ? 'is' : 'are' }} joined to nothing
         </button>
         <ul v-if="areNotesShown">
-          <RehearsalFinding v-for="finding in notes.slice(0, MOST)" :key="finding.id" :finding="finding" />
+          <RehearsalFinding
+            v-for="(finding, index) in notes.slice(0, MOST)"
+            :key="finding.id"
+            :finding="finding"
+            :before="notes[index - 1]"
+          />
         </ul>
       </template>
     </template>

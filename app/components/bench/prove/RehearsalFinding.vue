@@ -3,7 +3,12 @@ import { scenesText, type Finding } from '#core/bench/rehearsal'
 import { splitGestureKey } from '#core/rig'
 
 /** One thing that a rehearsal found: to be followed here, or gone to on the Desk. */
-const { finding } = defineProps<{ finding: Finding }>()
+const { finding, before = undefined } = defineProps<{
+  finding: Finding
+  /** The one above it: what is to be done is said once for those that stand together. */
+  before?: Finding
+}>()
+const isSaid = computed(() => before?.cure === finding.cure)
 const bench = useBenchStore()
 const desk = useDeskStore()
 const lead = useLeads()
@@ -29,7 +34,7 @@ const isControlThere = computed(
       {{ scenesText(finding.text, finding.scenes) }}
     </button>
     <p class="text-soft">
-      {{ finding.cure }}
+      <template v-if="!isSaid">{{ finding.cure }}</template>
       <button
         v-if="isControlThere"
         type="button"

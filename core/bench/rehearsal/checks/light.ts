@@ -1,6 +1,6 @@
 import { apart, entriesFor, HARDLY_APART, shownAs, stateForValue, type Lit } from '../../../lights'
 import { keepsState, topOf, travelOf } from '../../../midi'
-import { assignmentsAt, modelOf, type Assignment, type LightRole } from '../../../rig'
+import { assignmentsAt, modelOf, type Assignment, type Id, type LightRole } from '../../../rig'
 import { mappedRange, positionOf } from '../../../values'
 import { lightsNow, showingsOf } from '../../lights'
 import type { BenchState } from '../../running'
@@ -58,9 +58,14 @@ function wantedAfter(
 const isList = (message: Run['spot']['messages'][number]): boolean =>
   'behaviour' in message && message.behaviour.kind === 'list' && topOf(message) !== null
 
-const litNow = ({ rig, spot: { controller } }: Run, { controllers }: BenchState): Map<string, Lit> => {
+/** Every light as it is now, or that of one control. */
+const litNow = (
+  { rig, spot: { controller } }: Run,
+  { controllers }: BenchState,
+  only: Id | null,
+): Map<string, Lit> => {
   const state = controllers[controller.id]
-  const all = state ? lightsNow(rig, controller, showingsOf(controllers), state) : []
+  const all = state ? lightsNow(rig, controller, showingsOf(controllers), state, only) : []
   return new Map(all.map((lit) => [lit.control.id, lit]))
 }
 
@@ -73,10 +78,13 @@ function toldOf(run: Run): Told[] {
   const about = { weight: 'fault' as const, place: spot.place, mapping: null, parameter: null }
   const told: Told[] = []
   const shown = new Map<string, string>()
-  const before = litNow(run, scene.state)
+  // What else changes is the same in every scene: it is looked for once.
+  const only = spot.control.id
+  const before = run.isFirst ? litNow(run, scene.state, null) : new Map<string, Lit>()
   after.forEach(({ state }, index) => {
     const wanted = wantedAfter(run, role, light, index)
-    const lit = litNow(run, state)
+    const isLooked = run.isFirst && index === 0
+    const lit = litNow(run, state, isLooked ? null : only)
     const own = lit.get(spot.control.id)
     const colour = role.states.find(({ name }) => name === wanted)
     const entry = colour && shownAs(colour.colour, role.states.indexOf(colour), entries)?.entry

@@ -7,7 +7,7 @@ import { effectsIn, movesBy, type Run } from '../run'
 import { moverOf, movedBy, type Check, type Told } from '../told'
 
 /** The control goes so far in so many ms: slowly enough for takeover to be followed. */
-const SWEEP_MS = 512
+const SWEEP_MS = 256
 /** A parameter that goes further than this share of its way at once has jumped. */
 const MOST_SHARE = 0.12
 
@@ -42,6 +42,7 @@ function toldOf(run: Run, joined: Joined): Told[] {
   if (!first) return []
   const hand = { kind: 'move' as const, gesture: spot.place.gesture, to: 1, overMs: SWEEP_MS }
   const { passed } = playRig(rig, first.state, spot.controller.id, hand, SWEEP_MS)
+  run.messages += first.passed.length + passed.length
   let most = 0
   for (const effect of movesBy(effectsIn([...first.passed, ...passed]), mapping))
     if (effect.kind === 'moves')
