@@ -76,7 +76,7 @@ export default defineNuxtConfig({
     build: {
       target: 'es2023',
       minify: 'terser',
-      terserOptions: { ecma: 2020 },
+      terserOptions: { ecma: 2020, compress: { passes: 2 } },
       rollupOptions: { treeshake: { moduleSideEffects: (id) => !isIdle(id) } },
     },
     plugins: [tailwindcss()],

@@ -162,6 +162,26 @@ describe.each(['vellum', 'night'])('in the %s theme', (theme) => {
     await page.click('[data-lens=addresses]')
   })
 
+  it('nor proving: a rehearsal, teaching, a line check, slots, recipes', async () => {
+    await page.go('/bench')
+    await page.find('[data-testid=bench-surface]')
+    await page.click('[data-side=prove]')
+    if (theme === 'vellum') await page.click('[data-testid=rehearse-now]')
+    for (const [tab, ready] of [
+      ['teach', '[data-testid=teach-begin]'],
+      ['line', '[data-testid=line-start]'],
+      ['slots', '[data-slot="1"]'],
+      ['recipes', '[data-testid=recipe-new]'],
+    ] as const) {
+      await page.click(`[data-prove=${tab}]`)
+      await page.click(ready === '[data-slot="1"]' ? '[data-testid=fetch-all]' : ready)
+      expect(await violations()).toEqual([])
+    }
+    await page.click('[data-prove=rehearse]')
+    if (theme === 'vellum') await page.find('[data-testid=rehearsal-summary]')
+    expect(await violations()).toEqual([])
+  })
+
   it('nor the lists of a destination', async () => {
     await page.go('/rig')
     await page.click('[data-card=ondrel-vi] button')

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import {
   readRecipe,
+  recipeIn,
   rowsOf,
   syxMessages,
   templateEdits,
@@ -48,11 +49,13 @@ export const useRecipesStore = defineStore('recipes', () => {
   )
   function written(recipe: Recipe): Written {
     const { rig } = rigs
+    const own = recipeIn(recipe)
+    if (!own.ok) return { ok: false, why: own.problems.join(' ') }
     if (!rig || !controller.value || !template.value)
       return { ok: false, why: 'There is no template to write.' }
     const rows = rowsOf(modelOf(rig, controller.value), controller.value, template.value, rig.lightRoles)
     const sent = rows.filter(({ kind }) => kind !== 'off')
-    return writeRecipe(recipe, sent, { slot: slot.value, device: controller.value.deviceNumber })
+    return writeRecipe(own.recipe, sent, { slot: slot.value, device: controller.value.deviceNumber })
   }
 
   /** Read a .syx file by the recipe that is chosen. */
@@ -66,7 +69,12 @@ export const useRecipesStore = defineStore('recipes', () => {
         failure.value = `“${incoming.name}”, byte ${split.byte}: ${split.message}`
         return
       }
-      const found = readRecipe(chosen.value, split.messages)
+      const own = recipeIn(chosen.value)
+      if (!own.ok) {
+        failure.value = own.problems.join(' ')
+        return
+      }
+      const found = readRecipe(own.recipe, split.messages)
       if (found.ok)
         file.value = {
           name: incoming.name,

@@ -1,6 +1,5 @@
-import type { Recipe } from '../../rig'
 import { packed, unpacked } from '../slots/packed'
-import type { Part, PlacePart, PlainPart } from './notation'
+import type { Part, PlacePart, PlainPart, ReadRecipe } from './notation'
 import type { RecipeRow } from './rows'
 
 /** Where a template is stored: in which slot of which hardware. */
@@ -32,20 +31,23 @@ class Unwritable extends Error {}
 
 const wordTables = { kind: 'kinds', behaviour: 'behaviours' } as const
 
-function valueFor(recipe: Recipe, { place }: PlacePart, row: RecipeRow | null, where: Where): number {
+function valueFor(recipe: ReadRecipe, { place }: PlacePart, row: RecipeRow | null, where: Where): number {
   if (place === 'slot' || place === 'device') return where[place]
   if (!row) throw new Unwritable(`{${place}} is of a control: it stands outside the run for each control.`)
   if (place === 'kind' || place === 'behaviour') {
     const word = row[place]
     const found = recipe[wordTables[place]].find((each) => each.word === word)
-    if (!found) throw new Unwritable(`The table has no ${place} “${word}”, which ${row.name} has.`)
+    if (!found)
+      throw new Unwritable(
+        `The table has no ${place} “${word}”, which ${row.name} has: add it with the number that the manual gives.`,
+      )
     return found.byte
   }
   return place === 'name' ? 0 : row[place]
 }
 
 function bytesFor(
-  recipe: Recipe,
+  recipe: ReadRecipe,
   part: PlacePart,
   row: RecipeRow | null,
   where: Where,
@@ -80,7 +82,7 @@ function checksum(of: 'sum' | 'negated' | 'xor', bytes: readonly number[]): numb
 }
 
 const plainBytes = (
-  recipe: Recipe,
+  recipe: ReadRecipe,
   parts: readonly PlainPart[],
   row: RecipeRow | null,
   where: Where,
@@ -89,7 +91,7 @@ const plainBytes = (
   parts.flatMap((part) => (part.kind === 'byte' ? [part.byte] : bytesFor(recipe, part, row, where, isPacked)))
 
 function messageFor(
-  recipe: Recipe,
+  recipe: ReadRecipe,
   rows: readonly RecipeRow[],
   own: RecipeRow | null,
   where: Where,
@@ -114,10 +116,10 @@ function messageFor(
   return [...bytes, END]
 }
 
-const hasRun = ({ parts }: Recipe): boolean => parts.some(({ kind }) => kind === 'each')
+const hasRun = ({ parts }: ReadRecipe): boolean => parts.some(({ kind }) => kind === 'each')
 
 /** The messages by which hardware takes a template: one for all controls where the recipe has a run for each, else one a control. */
-export function writeRecipe(recipe: Recipe, rows: readonly RecipeRow[], where: Where): Written {
+export function writeRecipe(recipe: ReadRecipe, rows: readonly RecipeRow[], where: Where): Written {
   try {
     return {
       ok: true,
@@ -145,7 +147,7 @@ class Unreadable extends Error {
 }
 
 interface Reading {
-  recipe: Recipe
+  recipe: ReadRecipe
   where: Partial<Where>
 }
 
@@ -250,7 +252,7 @@ function readOne(reading: Reading, bytes: readonly number[]): Array<Partial<Reci
 }
 
 /** What a recipe makes of messages, each with F0 and F7. Refused whole where one of them is not as the recipe says. */
-export function readRecipe(recipe: Recipe, messages: ReadonlyArray<readonly number[]>): RecipeRead {
+export function readRecipe(recipe: ReadRecipe, messages: ReadonlyArray<readonly number[]>): RecipeRead {
   const reading: Reading = { recipe, where: {} }
   const rows: Array<Partial<RecipeRow>> = []
   for (const [index, bytes] of messages.entries())

@@ -1,9 +1,52 @@
-import type { Recipe } from '../../rig'
-import { RECIPE_CHECKSUMS, RECIPE_PLACES, RECIPE_SIZES } from '../../rig/schema'
+/** What a recipe can name of a template, a slot and the hardware. */
+export const RECIPE_PLACES = [
+  'slot',
+  'device',
+  'layer',
+  'control',
+  'kind',
+  'channel',
+  'number',
+  'low',
+  'high',
+  'behaviour',
+  'colour',
+  'name',
+] as const
 
-export type Part = Recipe['parts'][number]
-export type PlainPart = Exclude<Part, { kind: 'each' | 'checksum' }>
-export type PlacePart = Extract<Part, { kind: 'place' }>
+/** How a value is written: one byte, two of seven bits with the high one first, or two of four bits. */
+const RECIPE_SIZES = ['byte', 'halves', 'nibbles'] as const
+const RECIPE_CHECKSUMS = ['sum', 'negated', 'xor'] as const
+
+/** A place for a value. */
+export interface PlacePart {
+  kind: 'place'
+  place: (typeof RECIPE_PLACES)[number]
+  size: (typeof RECIPE_SIZES)[number]
+  /** Added to the value before it is written. */
+  offset: number
+  /** Of a name: how many letters, filled up with spaces. */
+  letters: number
+}
+/** A byte that is always the same, or a place. */
+export type PlainPart = { kind: 'byte'; byte: number } | PlacePart
+/** One part of a message, between F0 and F7. */
+export type Part =
+  | PlainPart
+  /** A checksum of what stands before it, from a byte on, counted from 1 after F0. */
+  | { kind: 'checksum'; of: (typeof RECIPE_CHECKSUMS)[number]; from: number }
+  /** A run that is written once for each control, plain or with eight bits packed as seven. */
+  | { kind: 'each'; parts: readonly PlainPart[]; isPacked: boolean }
+
+/** What the hardware calls words of ours. */
+export type Table = ReadonlyArray<{ word: string; byte: number }>
+
+/** A recipe as it was read. */
+export interface ReadRecipe {
+  parts: readonly Part[]
+  kinds: Table
+  behaviours: Table
+}
 
 /** Parts that were read from text, or what is wrong with it and where: the place of the word, counted from 1. */
 export type PartsRead = { ok: true; parts: Part[] } | { ok: false; word: number; message: string }

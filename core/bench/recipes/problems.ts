@@ -1,6 +1,5 @@
 import { SENDING_KINDS, BEHAVIOUR_KINDS } from './words'
-import type { Recipe } from '../../rig'
-import type { Part, PlacePart } from './notation'
+import type { Part, PlacePart, ReadRecipe } from './notation'
 
 const placesIn = (parts: readonly Part[]): PlacePart[] =>
   parts.flatMap((part): PlacePart[] =>
@@ -12,7 +11,7 @@ const placesIn = (parts: readonly Part[]): PlacePart[] =>
   )
 
 /** What is wrong with a recipe, as sentences: why it could not be written, or not be read back. Empty where nothing is. */
-export function recipeProblems(recipe: Recipe): string[] {
+export function recipeProblems(recipe: ReadRecipe): string[] {
   const { parts, kinds, behaviours } = recipe
   const runs = parts.filter((part) => part.kind === 'each')
   const places = placesIn(parts)

@@ -1,12 +1,13 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../../demo'
-import { perform, rigIndex, type Recipe } from '../../rig'
-import { Recipe as RecipeSchema } from '../../rig/schema'
+import { perform, rigIndex } from '../../rig'
 import {
   hexOf,
   printParts,
   readParts,
+  recipeIn,
+  type ReadRecipe,
   readRecipe,
   recipeProblems,
   rowsOf,
@@ -20,17 +21,15 @@ import {
 const KINDS = ['off', 'cc', 'cc14', 'note', 'nrpn', 'program', 'pitchBend', 'channelPressure', 'polyPressure']
 const BEHAVIOURS = ['absolute', 'relative', 'momentary', 'toggle', 'trigger', 'latch', 'list']
 
-function recipe(text: string, more: Partial<Recipe> = {}): Recipe {
+function recipe(text: string, more: Partial<ReadRecipe> = {}): ReadRecipe {
   const read = readParts(text)
   if (!read.ok) throw new Error(read.message)
-  return RecipeSchema.parse({
-    id: 'r',
-    name: 'From a manual',
+  return {
     parts: read.parts,
     kinds: KINDS.map((word, byte) => ({ word, byte })),
     behaviours: [...BEHAVIOURS].map((word, byte) => ({ word, byte: byte + 10 })),
     ...more,
-  })
+  }
 }
 
 const row: fc.Arbitrary<RecipeRow> = fc.record({
@@ -199,7 +198,7 @@ describe('a recipe that cannot be', () => {
   })
 
   it('says why it could not be read back', () => {
-    const problems = (text: string, more: Partial<Recipe> = {}): string =>
+    const problems = (text: string, more: Partial<ReadRecipe> = {}): string =>
       recipeProblems(recipe(text, more)).join(' ')
     expect(problems('F0 7D {number} F7')).toMatch(/never says which control/)
     expect(problems('F0 {number} [ {control} ] F7')).toMatch(/outside the run/)
@@ -210,14 +209,18 @@ describe('a recipe that cannot be', () => {
       /no kind of message “smell”/,
     )
     expect(problems('F0 {control} {sum from 9} F7')).toMatch(/checksum is of bytes from 9 on/)
-    expect(() =>
-      recipe('F0 {control} {kind} F7', {
-        kinds: [
-          { word: 'cc', byte: 1 },
-          { word: 'note', byte: 1 },
-        ],
-      }),
-    ).toThrow()
+    const told = recipeIn({ message: 'F0 {control} {kind} F7', kinds: 'cc 1, note 1', behaviours: 'x y z' })
+    expect(told).toEqual({
+      ok: false,
+      problems: [
+        'Kinds: “note 1” and “cc 1” cannot be told apart.',
+        expect.stringMatching(/^Behaviours: “x y z” is no entry/),
+      ],
+    })
+    expect(recipeIn({ message: 'F0 {number} F7', kinds: '', behaviours: '' })).toMatchObject({ ok: false })
+    expect(recipeIn({ message: texts[0]!, kinds: 'cc 1, note 2', behaviours: 'toggle 3' })).toMatchObject({
+      ok: true,
+    })
   })
 
   it('says which control has a value that does not fit, or a word that the table lacks', () => {
@@ -244,7 +247,7 @@ describe('a recipe that cannot be', () => {
       }),
     ).toEqual({
       ok: false,
-      why: 'The table has no kind “nrpn”, which Cutoff has.',
+      why: 'The table has no kind “nrpn”, which Cutoff has: add it with the number that the manual gives.',
     })
   })
 })

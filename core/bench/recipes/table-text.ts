@@ -1,13 +1,11 @@
-import type { Recipe } from '../../rig'
-
-type Table = Recipe['kinds']
+import type { Table } from './notation'
 
 /** A table that was read from text, or what is wrong with it. */
 export type TableRead = { ok: true; table: Table } | { ok: false; message: string }
 
 /** Read a table as a player writes it: `cc 1, note 2`, the number in decimal digits. */
 export function readTable(text: string): TableRead {
-  const table: Table = []
+  const table: Array<Table[number]> = []
   for (const entry of text.split(',')) {
     if (entry.trim() === '') continue
     const found = /^\s*(\S+)\s+(\d{1,3})\s*$/.exec(entry)

@@ -14,8 +14,6 @@ export const Mark = formed(/^[0-9a-f]{16}$/, 'must be sixteen hexadecimal digits
 
 const Sentence = z.string().check(z.maxLength(LIMITS.name * 10))
 
-const MOST_MAPPINGS = 100_000
-
 /** What the last rehearsal proved, and on what that rested. */
 export const Rehearsed = z.strictObject({
   at: Instant,
@@ -27,11 +25,7 @@ export const Rehearsed = z.strictObject({
     [],
   ),
   /** The mappings that did what they are to do, each with a mark of all that they rested on. */
-  proven: or(z.record(Id, Mark), {}).check(
-    z.refine((proven) => Object.keys(proven).length <= MOST_MAPPINGS, {
-      error: `A rehearsal names ${MOST_MAPPINGS} mappings at most.`,
-    }),
-  ),
+  proven: or(z.record(Id, Mark), {}),
 })
 
 /** What the last line check of a controller found. */
@@ -69,4 +63,22 @@ export const Slot = z.strictObject({
   mark: orNull(Mark),
   /** What was there before, the newest first. */
   kept: or(list(KeptTemplate, 8), []),
+})
+
+/**
+ * How a piece of hardware takes its template by SysEx, written once from its manual: its message and its tables as the player
+ * writes them, which are read where they are used.
+ */
+export const Recipe = z.strictObject({
+  id: Id,
+  name: Name,
+  /** The kind of controller that it is for; null for any. */
+  model: orNull(Id),
+  notes: Text,
+  message: Text,
+  /** What the hardware calls kinds of message, and behaviours. */
+  kinds: Text,
+  behaviours: Text,
+  /** How long it wants to be left alone after each message, in ms. */
+  waitMs: or(whole(0, 10_000), 20),
 })

@@ -63,7 +63,8 @@ watch(
         <p>{{ line.line.text }}</p>
         <p class="text-soft text-xs">
           <template v-if="line.line.was"
-            ><span class="tag">{{ printTag(line.line.was) }}</span> → </template
+            ><span class="tag">{{ printTag(line.line.was) }}</span
+            ><template v-if="line.line.to"> → </template></template
           ><span v-if="line.line.to" class="tag">{{ printTag(line.line.to) }}</span>
         </p>
         <p v-if="line.first" class="mt-1 text-xs"><span class="text-soft">First:</span> {{ line.first }}</p>

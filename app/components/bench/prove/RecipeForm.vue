@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { printParts, printTable, readParts, readTable, recipeProblems } from '#core/bench/recipes'
+import { recipeIn } from '#core/bench/recipes'
 import { freeId, type Recipe } from '#core/rig'
 
 /** Writing a recipe: its message as text, and the tables of what the hardware calls things. */
@@ -9,38 +9,25 @@ const rigs = useRigStore()
 const EXAMPLE =
   'F0 7D {device} {slot} [ {layer} {control} {kind} {channel-1} {number} {low} {high} {behaviour} ] {sum from 2} F7'
 const name = ref(recipe?.name ?? '')
-const text = ref(recipe ? printParts(recipe.parts) : EXAMPLE)
-const kinds = ref(
-  recipe ? printTable(recipe.kinds) : 'cc 0, note 1, program 2, pitchBend 3, channelPressure 4',
-)
-const behaviours = ref(
-  recipe ? printTable(recipe.behaviours) : 'absolute 0, momentary 1, toggle 2, trigger 3, relative 4',
-)
+const text = ref(recipe?.message ?? EXAMPLE)
+const kinds = ref(recipe?.kinds ?? 'cc 0, note 1, program 2, pitchBend 3, channelPressure 4')
+const behaviours = ref(recipe?.behaviours ?? 'absolute 0, momentary 1, toggle 2, trigger 3, relative 4')
 const waitMs = ref(recipe?.waitMs ?? 20)
 
-const parts = computed(() => readParts(text.value))
-const kindTable = computed(() => readTable(kinds.value))
-const behaviourTable = computed(() => readTable(behaviours.value))
-const written = computed<Recipe | null>(() =>
-  parts.value.ok && kindTable.value.ok && behaviourTable.value.ok
-    ? {
-        id: recipe?.id ?? freeId('recipe', rigs.rig?.recipes ?? []),
-        name: name.value.trim() === '' ? 'Recipe' : name.value.trim(),
-        model: recipe?.model ?? null,
-        notes: recipe?.notes ?? '',
-        parts: parts.value.parts,
-        waitMs: Math.min(10_000, Math.max(0, Math.round(waitMs.value) || 0)),
-        kinds: kindTable.value.table,
-        behaviours: behaviourTable.value.table,
-      }
-    : null,
-)
-const problems = computed(() => [
-  ...(parts.value.ok ? [] : [`Word ${parts.value.word}: ${parts.value.message}`]),
-  ...(kindTable.value.ok ? [] : [`Kinds: ${kindTable.value.message}`]),
-  ...(behaviourTable.value.ok ? [] : [`Behaviours: ${behaviourTable.value.message}`]),
-  ...(written.value ? recipeProblems(written.value) : []),
-])
+const written = computed<Recipe>(() => ({
+  id: recipe?.id ?? freeId('recipe', rigs.rig?.recipes ?? []),
+  name: name.value.trim() === '' ? 'Recipe' : name.value.trim(),
+  model: recipe?.model ?? null,
+  notes: recipe?.notes ?? '',
+  message: text.value,
+  kinds: kinds.value,
+  behaviours: behaviours.value,
+  waitMs: Math.min(10_000, Math.max(0, Math.round(waitMs.value) || 0)),
+}))
+const problems = computed(() => {
+  const read = recipeIn(written.value)
+  return read.ok ? [] : read.problems
+})
 const FIELD = 'bg-raised border-line w-full rounded-md border px-2 py-1'
 </script>
 
@@ -48,7 +35,7 @@ const FIELD = 'bg-raised border-line w-full rounded-md border px-2 py-1'
   <form
     class="flex flex-col gap-2 pt-2 text-xs"
     data-testid="recipe-form"
-    @submit.prevent="written && emit('save', written)"
+    @submit.prevent="problems.length === 0 && emit('save', written)"
   >
     <label
       >Name<input
@@ -85,11 +72,7 @@ const FIELD = 'bg-raised border-line w-full rounded-md border px-2 py-1'
       <li v-for="problem in problems" :key="problem">{{ problem }}</li>
     </ul>
     <div class="flex gap-1">
-      <UiButton
-        type="submit"
-        look="strong"
-        :disabled="written === null || problems.length > 0"
-        data-testid="recipe-done"
+      <UiButton type="submit" look="strong" :disabled="problems.length > 0" data-testid="recipe-done"
         >Keep the recipe</UiButton
       >
       <UiButton @click="emit('leave')">Leave it</UiButton>
