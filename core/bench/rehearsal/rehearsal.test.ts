@@ -354,6 +354,30 @@ describe('a rehearsal', () => {
     ])
   })
 
+  it('finds a switch that can only be switched on, and not one of two buttons that set a value each', () => {
+    const plain: Shape = {
+      numbers: [20, 21, 22, 23],
+      channels: [1, 1, 1, 1],
+      inverted: false,
+      curve: 'linear',
+      takeover: 'when-met',
+    }
+    const place = { controller: 'a', template: 't', layer: null, gesture: 'b1.press' }
+    const once = sendingElse(cleanRig(plain), place, { behaviour: { kind: 'trigger' } })
+    expect(said(rehearsed(once)).join('\n')).toMatch(/sets D · Mute to on only: it does not reach off/)
+    const other = {
+      ...once.mappings.find(({ id }) => id === 'tap')!,
+      id: 'off',
+      parameter: 'mute',
+      inverted: true,
+    }
+    const both = perform(once, '', [
+      { type: 'mapping-remove', mapping: 'tap' },
+      { type: 'mapping-add', mapping: other },
+    ]).rig
+    expect(faults(rehearsed(both)).filter(({ check }) => check === 'ends')).toEqual([])
+  })
+
   it('says of a control what it moves nowhere, and counts it as a fault only where it is joined', () => {
     const rig = testRig(
       [testController('a', { 'k1.turn': sendingCc(20), 'k2.turn': sendingCc(21) })],

@@ -1,6 +1,6 @@
 import { mappingsOf, placeKey, placeRef, type Id, type Place, type Rig } from '../../rig'
 import { CHECKS } from './checks'
-import { movesBy, run } from './run'
+import { movesBy, run, type Run } from './run'
 import { spotsOf } from './spots'
 import { scenesOf, type Misbehaving } from './scenes'
 import type { Told } from './told'
@@ -65,6 +65,14 @@ function notebook() {
   }
 }
 
+/** The mappings that a fault keeps from being proven: the one that it names, and what it concerns is moved by the same hand. */
+const blamed = ({ joined, effects }: Run, { mapping: named, concerns }: Told): Id[] => [
+  ...(named === null ? [] : [named]),
+  ...(concerns === 'all'
+    ? joined.flatMap(({ mapping }) => (movesBy(effects, mapping).length > 0 ? [mapping.id] : []))
+    : []),
+]
+
 /** So many runs are made between two reports of how far it has come. */
 const RUNS_A_REPORT = 16
 
@@ -100,8 +108,7 @@ export function* rehearsing(rig: Rig, misbehaving: Misbehaving = {}): Generator<
         for (const told of find(done)) {
           note(id, scene.name, told)
           if (told.weight !== 'fault') continue
-          if (told.mapping !== null) faulty.add(told.mapping)
-          for (const { mapping } of done.joined) faulty.add(mapping.id)
+          for (const mapping of blamed(done, told)) faulty.add(mapping)
         }
       messages += done.messages
       const showing = `${spot.controller.id} ${JSON.stringify(scene.state.controllers[spot.controller.id]?.showing)}`

@@ -15,6 +15,8 @@ export interface Told {
   cure: string
   place: Place | null
   mapping: Id | null
+  /** Does it concern all that the gesture moves, or the one mapping that is named? */
+  concerns: 'all' | 'one'
   /** What of a destination it is about; null where it is about no parameter. */
   parameter: { destination: Id; id: Id } | null
 }

@@ -20,6 +20,7 @@ export function unreached(rig: Rig, mapping: Mapping, place: Place | null): Told
     cure: trace?.broken?.cure ?? 'Teach it again.',
     place,
     mapping: mapping.id,
+    concerns: 'one',
     parameter: { destination: mapping.destination, id: mapping.parameter },
   }
 }
@@ -57,6 +58,7 @@ export function wakeFaults(rig: Rig, { state }: Scene, controllerId: Id): Told[]
         cure: 'Give each light a number of its own.',
         place: meant.place,
         mapping: null,
+        concerns: 'one',
         parameter: null,
       },
     ]

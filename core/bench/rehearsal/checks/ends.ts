@@ -1,5 +1,5 @@
 import { resolveMappings } from '../../../mappings'
-import { placeKey, type Mapping } from '../../../rig'
+import { placeKey, type Mapping, type Parameter } from '../../../rig'
 import { mappedRange, stepSize, valueText } from '../../../values'
 import { meantBy } from '../../selection'
 import { movesBy, type Run } from '../run'
@@ -15,6 +15,16 @@ const isMeant = (rig: Run['rig'], mapping: Mapping, place: Run['spot']['place'])
     meeting.some((sender) => placeKey(sender.place) === placeKey(place)),
   )
 
+/**
+ * May a control that says one thing only do no more than set a value? One of several that set the same parameter may, and one that
+ * is no switch: a switch that can only be switched on is stuck there.
+ */
+const isMeantToSet = ({ rig }: Run, { id, destination }: Mapping, { id: own, kind }: Parameter): boolean =>
+  kind !== 'switch' ||
+  rig.mappings.some(
+    (other) => other.id !== id && other.destination === destination && other.parameter === own,
+  )
+
 function toldOf(run: Run, { mapping, parameter, destination }: Joined): Told[] {
   const { rig, spot, scene } = run
   const values: number[] = []
@@ -26,13 +36,13 @@ function toldOf(run: Run, { mapping, parameter, destination }: Joined): Told[] {
     else values.push(effect.to)
   }
   if (hasActed) return []
-  // What says one thing only sets a value, and is not meant to go anywhere from there.
   const said = new Set(run.passed.map(({ value, messageIndex }) => `${messageIndex} ${value}`))
   const mover = moverOf(rig, spot, mapping)
   const about = {
     weight: 'fault' as const,
     place: spot.place,
     mapping: mapping.id,
+    concerns: 'one' as const,
     parameter: { destination: destination.id, id: parameter.id },
   }
   if (values.length === 0) {
@@ -51,7 +61,8 @@ function toldOf(run: Run, { mapping, parameter, destination }: Joined): Told[] {
   const [low, high] = [Math.min(...values), Math.max(...values)]
   const missed = [low - range.min > near ? range.min : null, range.max - high > near ? range.max : null]
   const ends = missed.flatMap((end) => (end === null ? [] : [valueText(meant, end)]))
-  if (ends.length === 0 || (low === high && said.size === 1)) return []
+  if (ends.length === 0 || (low === high && said.size === 1 && isMeantToSet(run, mapping, parameter)))
+    return []
   const reached =
     low === high
       ? `sets ${movedBy(rig, mapping)} to ${valueText(meant, low)} only`

@@ -29,6 +29,7 @@ export const idle: Check = {
           : 'Join it to a parameter on the Desk, or leave it.',
         place: spot.place,
         mapping: null,
+        concerns: 'one' as const,
         parameter: null,
       },
     ]

@@ -22,6 +22,7 @@ export const late: Check = {
           cure: 'Let it send fewer bytes: seven bits, no second half, or no parameter number each time.',
           place: spot.place,
           mapping: null,
+          concerns: 'all' as const,
           parameter: null,
         },
       ]

@@ -75,7 +75,13 @@ function toldOf(run: Run): Told[] {
   const role = light && rig.lightRoles.find(({ id }) => id === light.role)
   const entries = entriesFor(modelOf(rig, spot.controller).abilities.lights, spot.control.kind)
   if (!light || !role || entries.length === 0) return []
-  const about = { weight: 'fault' as const, place: spot.place, mapping: null, parameter: null }
+  const about = {
+    weight: 'fault' as const,
+    place: spot.place,
+    mapping: null,
+    concerns: 'all' as const,
+    parameter: null,
+  }
   const told: Told[] = []
   const shown = new Map<string, string>()
   // What else changes is the same in every scene: it is looked for once.

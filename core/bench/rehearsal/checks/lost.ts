@@ -30,7 +30,13 @@ function toldOf(run: Run): Told[] {
   return [...countsOf(run)].flatMap(([id, { lost, twice, all }]): Told[] => {
     const owner = destinationOf(rig, id)
     if (!owner || !joined.some(({ destination }) => destination.id === id)) return []
-    const about = { weight: 'fault' as const, place: spot.place, mapping: null, parameter: null }
+    const about = {
+      weight: 'fault' as const,
+      place: spot.place,
+      mapping: null,
+      concerns: 'all' as const,
+      parameter: null,
+    }
     const mover = moverOf(rig, spot)
     return [
       ...(lost > 0

@@ -21,6 +21,7 @@ function strangers(run: Run): Told[] {
       cure: 'Give one of the two another number, or join them on the Desk if it is meant.',
       place: spot.place,
       mapping: effect.mapping,
+      concerns: 'all' as const,
       parameter: { destination, id },
     })
   }
@@ -44,6 +45,7 @@ function functions(run: Run): Told[] {
       cure: 'Give the control another number or channel.',
       place: spot.place,
       mapping: null,
+      concerns: 'all' as const,
       parameter: null,
     })
   }

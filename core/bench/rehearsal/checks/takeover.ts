@@ -55,6 +55,7 @@ function toldOf(run: Run, joined: Joined): Told[] {
       cure: `See that ${destination.name} takes it over as written, or write takeover at once.`,
       place: spot.place,
       mapping: mapping.id,
+      concerns: 'one' as const,
       parameter: { destination: destination.id, id: parameter.id },
     },
   ]
