@@ -40,6 +40,7 @@ const panel = (name: typeof desk.panel) =>
     focusWhenThere('[data-testid=side-panel]')
   })
 
+const goProve = useGoProve()
 function turnOff(): void {
   const { controller } = desk
   if (!rigs.rig || !controller) return
@@ -51,6 +52,11 @@ const commands = computed<Command[]>(() => [
   { name: 'Redo', about: rigs.redoLabel ?? 'nothing to redo', run: () => rigs.redo() },
   { name: 'Show the findings', about: 'what collides', run: panel('findings') },
   { name: 'Teach again', about: 'what destinations have to learn', run: panel('teach') },
+  { name: 'Rehearse the rig', about: 'prove every mapping in simulation', run: () => goProve('rehearse') },
+  { name: 'Teach one by one', about: 'each control sent alone', run: () => goProve('teach') },
+  { name: 'Check the line', about: 'is the hardware as written?', run: () => goProve('line') },
+  { name: 'Memory slots', about: 'fetch, compare and store', run: () => goProve('slots') },
+  { name: 'Recipes', about: 'how real hardware takes its template', run: () => goProve('recipes') },
   {
     name: 'Show what controls move',
     about: 'the lens on destinations',

@@ -9,6 +9,7 @@ const rigs = useRigStore()
 const desk = useDeskStore()
 const analysis = useAnalysisStore()
 const edit = useEdit()
+const goProve = useGoProve()
 
 const groups = shallowRef<readonly RelearnGroup[] | null>(null)
 const failure = ref<string | null>(null)
@@ -69,6 +70,9 @@ function go(rig: Rig | null, { mapping }: RelearnLine): void {
         {{ count === 1 ? 'One thing' : `${count} things` }} to do, in the order of the sitting. Tick off what
         the destination has learned.
       </p>
+      <UiButton class="mt-2" data-testid="teach-one-by-one" @click="goProve('teach')"
+        >Teach them one by one on the Bench</UiButton
+      >
       <div v-if="groups.length > 1" class="mt-2 flex flex-wrap gap-1" role="group" aria-label="Destination">
         <ChipToggle
           v-for="{ destination, lines } in groups"
