@@ -100,7 +100,7 @@ describe('the book', () => {
       const isWanted = id === 'lights' || id === 'map kettlow' || id === 'wake'
       if ((await box.isSelected()) !== isWanted) await box.click()
     }
-    expect(await page.text('[data-testid=book]')).toContain('3 of 33 sheets are in')
+    expect(await page.text('[data-testid=book]')).toContain('3 of 34 sheets are in')
     await save('pdf')
     const pages = pagesOf(await page.downloadedBytes('the-book.pdf'))
     for (const title of ['Kettlow: destination map', 'Light key', 'Wake sequence']) {
