@@ -25,9 +25,11 @@ export const templateMark = ({ base, stacks }: Template): string => checksumOf(J
 
 const messageText = (message: Message): string => {
   const address = addressOf(message)
-  const what = address ? printTag(address) : message.kind
-  const range = 'range' in message ? ` ${message.range.low}–${message.range.high}` : ''
-  return [`${what}${range}`, behaviourWords(message)[0] ?? ''].filter((each) => each !== '').join(', ')
+  const [manner = ''] = behaviourWords(message)
+  const range = 'range' in message ? `${message.range.low}–${message.range.high}` : ''
+  // Some manners say their values themselves.
+  const values = manner.includes(range) ? '' : range
+  return [address ? printTag(address) : message.kind, values, manner].filter((each) => each !== '').join(', ')
 }
 
 const assignmentText = ({ messages, light }: Assignment): string =>
