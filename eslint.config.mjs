@@ -23,6 +23,11 @@ const OUTSIDE_CORE = [
     message: 'core knows nothing of the application, the browser, Node or storage.',
   },
   { regex: '^(\\.\\./)+(app|server|demo|e2e)(/|$)', message: 'core imports nothing of theirs.' },
+  {
+    // core/bench is another folder of this name: what the benchmarks are made of is named by its files.
+    regex: '^(\\.\\./)+bench/(built|bundle|core|desk-work|first-load|vitest\\.config|[a-z-]+\\.bench)$',
+    message: 'core imports nothing of the benchmarks.',
+  },
 ]
 
 const coreDirection = CORE_FOLDERS.map((folder, index) => {

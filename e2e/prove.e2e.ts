@@ -180,6 +180,26 @@ describe('checking the line', () => {
   )
 })
 
+describe('checking the line behind a cable', () => {
+  it('expects what its rules let through', { timeout: 60_000 }, async () => {
+    await prove(named(performed, 'Behind'), 'line')
+    await page.press('Umbrek 6')
+    await pickOption(page, '[data-testid=line-behind] button', 'behind Junction')
+    await page.click('[data-testid=line-start]')
+    await soon('the count', '[data-testid=line-count]', /^0 of \d+ touched/)
+    await page.driver.executeScript(`document.querySelector('button[aria-label^="Layer of Rows"]').click()`)
+    await page.driver.executeScript(
+      `[...document.querySelectorAll('[role=option]')].find((each) => each.textContent.includes('Overture')).click()`,
+    )
+    await touch('foot-2')
+    await soon(
+      'the cause',
+      '[data-testid=line-check]',
+      'Another layer is on: Rows of Umbrek 6 shows Overture.',
+    )
+  })
+})
+
 describe('storing', () => {
   it(
     'fetches before it stores, shows what would change, keeps what was there and brings it back',

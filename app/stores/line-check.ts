@@ -1,8 +1,16 @@
 import { wrap, type Remote } from 'comlink'
 import { defineStore } from 'pinia'
-import type { Passing } from '#core/bench'
+import { outgoing, type Passing } from '#core/bench'
 import { disturbed, UNDISTURBED, type Disturbance, type LineReport } from '#core/bench/line-check'
-import { showingIn, powerUpShowing, type GestureKey, type Id, type Showing } from '#core/rig'
+import {
+  portKey,
+  powerUpShowing,
+  showingIn,
+  type GestureKey,
+  type Id,
+  type Rig,
+  type Showing,
+} from '#core/rig'
 import type { Came, LineChecker } from '~/workers/line-check'
 import { useBenchStore } from './bench'
 import { usePortsStore } from './ports'
@@ -18,6 +26,8 @@ export const useLineCheckStore = defineStore('line-check', () => {
   const failure = ref<string | null>(null)
   /** The passage that everything is to show; null for what shows at power-up. */
   const passageId = ref<Id | null>(null)
+  /** The cable that it is heard behind, whose rules are expected to have been at work; null where it is heard at its port. */
+  const behindId = ref<Id | null>(null)
   /** How simulated hardware stands, to try the check on: by controller. */
   const disturbances = ref<Readonly<Record<Id, Disturbance>>>({})
   let worker: Worker | null = null
@@ -67,19 +77,30 @@ export const useLineCheckStore = defineStore('line-check', () => {
     controllerId.value = id
     bench.start()
     stopHearing = bench.onPassed(hear)
-    const first = await checker.begin({ rig: toRaw(rig), controller: id, showings: showings(), behind: null })
+    const first = await checker.begin({
+      rig: toRaw(rig),
+      controller: id,
+      showings: showings(),
+      behind: behindId.value,
+    })
     if (worker === own) report.value = first
   }
 
+  /** What a message is as it comes in: real hardware's as it is, simulated one's as its cable or its state makes it. */
+  function cameOf(rig: Rig, passing: Passing): ReadonlyArray<{ controller: Id; bytes: readonly number[] }> {
+    const { controller, bytes, place } = passing
+    if (ports.realControllers.has(controller) || place === null) return [{ controller, bytes }]
+    const cable = rig.cables.find(({ id }) => id === behindId.value)
+    return cable
+      ? outgoing(rig, passing, new Set([portKey(cable.to)])).map((out) => ({ controller, bytes: out.bytes }))
+      : [disturbed(rig, passing, disturbances.value[controller] ?? UNDISTURBED)]
+  }
   function hear(passed: readonly Passing[]): void {
     const { rig } = rigs
     if (!rig) return
     for (const passing of passed) {
-      const isReal = ports.realControllers.has(passing.controller) || passing.place === null
-      const came = isReal
-        ? passing
-        : disturbed(rig, passing, disturbances.value[passing.controller] ?? UNDISTURBED)
-      if (came.controller === controllerId.value) waiting.push({ bytes: came.bytes, at: passing.at })
+      for (const { controller, bytes } of cameOf(rig, passing))
+        if (controller === controllerId.value) waiting.push({ bytes, at: passing.at })
     }
     void tell()
   }
@@ -125,6 +146,7 @@ export const useLineCheckStore = defineStore('line-check', () => {
       stop()
       report.value = null
       disturbances.value = {}
+      behindId.value = null
     },
   )
 
@@ -133,6 +155,7 @@ export const useLineCheckStore = defineStore('line-check', () => {
     report,
     failure,
     passageId,
+    behindId,
     isOn,
     states,
     start,

@@ -3,7 +3,7 @@ import type { Passing } from '#core/bench'
 import { learnedFrom, showingFor, sittingOf, type SittingLine } from '#core/bench/teach'
 import { mappingName } from '#core/mappings'
 import { printTag, sameAddress } from '#core/midi'
-import type { Id, LearnedAddress, RigEdit } from '#core/rig'
+import { rigIndex, type Id, type LearnedAddress, type RigEdit } from '#core/rig'
 import { moveOf } from '~/lib/bench/teaching'
 import { useBenchStore } from './bench'
 import { usePortsStore } from './ports'
@@ -25,8 +25,8 @@ export const useTeachingStore = defineStore('teaching', () => {
   const said = ref('')
   /** The lines that were passed over. */
   const skipped = ref<ReadonlySet<Id>>(new Set())
-  /** The lines that were done in this sitting, the last one last. */
-  const done = ref<ReadonlyArray<{ mapping: Id; name: string }>>([])
+  /** What was done in this sitting, by the names of its steps, the last one last. */
+  const done = ref<readonly string[]>([])
   let run = 0
 
   const lines = computed(() => (isOn.value && rigs.rig ? sittingOf(rigs.rig) : []))
@@ -64,9 +64,11 @@ export const useTeachingStore = defineStore('teaching', () => {
   function prepare({ place }: SittingLine): void {
     if (!rigs.rig || !place) return
     bench.follow(place.controller, place.gesture)
+    const owner = rigIndex(rigs.rig).controllers.get(place.controller)
     const now = bench.state?.controllers[place.controller]?.showing
-    const next = now && showingFor(rigs.rig, place, now)
-    if (next) bench.show(next)
+    if (!owner || !now) return
+    const next = showingFor(owner, place, now)
+    if (next !== now) bench.show(next)
   }
 
   /** Send the gesture of a line alone, step by step; gives what passed. */
@@ -111,7 +113,7 @@ export const useTeachingStore = defineStore('teaching', () => {
     const edit: RigEdit = { type: 'mapping-set', mapping: line.line.mapping.id, set: { learnedAt: learned } }
     // Once it is written down, the next line would stand here.
     held.value = line
-    if (!write(line, `${name} learned ${printTag(learned)}`, edit)) return next()
+    if (!write(`${name} learned ${printTag(learned)}`, edit)) return next()
     const after = await sendAlone(line, own)
     if (run !== own || !rigs.rig) return
     const isRight = line.line.to !== null && sameAddress(learned, line.line.to)
@@ -125,10 +127,9 @@ export const useTeachingStore = defineStore('teaching', () => {
     }
     return null
   }
-  function write({ line }: SittingLine, label: string, edit: RigEdit): boolean {
-    const isMade = rigs.rig !== null && pending.edit(label, [edit])
-    if (isMade && rigs.rig)
-      done.value = [...done.value, { mapping: line.mapping.id, name: mappingName(rigs.rig, line.mapping) }]
+  function write(label: string, edit: RigEdit): boolean {
+    const isMade = pending.edit(label, [edit])
+    if (isMade) done.value = [...done.value, label]
     return isMade
   }
   /** The player has done it at the real destination, or cleared an old mapping. */
@@ -138,7 +139,7 @@ export const useTeachingStore = defineStore('teaching', () => {
     const name = mappingName(rigs.rig, line.line.mapping)
     const { kind, to, done: edit } = line.line
     const label = kind === 'clear' ? `Cleared ${name}` : `${name} learned ${to ? printTag(to) : ''}`
-    if (write(line, label, edit)) phase.value = 'ready'
+    if (write(label, edit)) phase.value = 'ready'
   }
   function skip(): void {
     run++
@@ -152,11 +153,17 @@ export const useTeachingStore = defineStore('teaching', () => {
   }
   /** Take back the last line that was done: it comes again. */
   function undoLast(): void {
-    if (done.value.length === 0) return
+    const last = done.value.at(-1)
+    if (last === undefined) return
     run++
+    next()
+    // What was changed since is not to be taken back unseen.
+    if (rigs.undoLabel !== last) {
+      said.value = `Something else was changed since “${last}”: undo that first.`
+      return
+    }
     rigs.undo()
     done.value = done.value.slice(0, -1)
-    next()
   }
 
   watch(() => rigs.id, end)

@@ -1,4 +1,5 @@
 import { DIN_BYTES_PER_MS } from '../addresses'
+import { hexOf } from '../midi'
 import {
   gestureName,
   modelOf,
@@ -97,9 +98,7 @@ export function lightInitText(rig: Rig, { messages }: LightInit): string {
     const controller = rig.controllers.find(({ id }) => id === message.controller)
     const control =
       controller && modelOf(rig, controller).surface.controls.find(({ id }) => id === message.control)
-    const hex = lightInitBytes(message)
-      .map((byte) => byte.toString(16).padStart(2, '0').toUpperCase())
-      .join(' ')
+    const hex = hexOf(lightInitBytes(message))
     const name = control ? gestureName(control, control.gestures[0] ?? 'press') : message.control
     return `${hex}  ${message.text}  ${controller?.name ?? ''}: ${name}`
   })

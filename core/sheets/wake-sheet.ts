@@ -1,9 +1,7 @@
 import { lightInit, lightInitBytes } from '../lights'
+import { hexOf } from '../midi'
 import { controlsOf, gestureName, modelOf, powerUpShowing, type Controller, type Rig } from '../rig'
 import { columns, figure, numeral, row, words, type Section, type SheetDocument } from './document'
-
-const hex = (bytes: readonly number[]): string =>
-  bytes.map((byte) => byte.toString(16).toUpperCase().padStart(2, '0')).join(' ')
 
 function sectionOf(rig: Rig, controller: Controller): Section[] {
   const model = modelOf(rig, controller)
@@ -18,7 +16,7 @@ function sectionOf(rig: Rig, controller: Controller): Section[] {
         words(control ? gestureName(control, control.gestures[0] ?? 'press') : ''),
         figure(message.text),
         numeral(message.value),
-        figure(hex(lightInitBytes(message))),
+        figure(hexOf(lightInitBytes(message))),
       ],
       { kind: 'controller', id: controller.id },
     )

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { Power } from '@lucide/vue'
+import { powerUpShowing } from '#core/rig'
 
 /** Which controller is played, what it shows, and the part of the show. */
 const bench = useBenchStore()
@@ -31,12 +32,7 @@ const passages = computed(() => [
   ...(rigs.rig?.passages ?? []).map(({ id, name }) => ({ value: id, label: name })),
 ])
 function showTemplate(id: string): void {
-  const found = bench.controller?.templates.find((each) => each.id === id)
-  if (!found) return
-  bench.show({
-    template: id,
-    layers: Object.fromEntries(found.stacks.map(({ id: stack, powerUp }) => [stack, powerUp])),
-  })
+  if (bench.controller) bench.show(powerUpShowing(bench.controller, id))
 }
 function showLayer(stack: string, layer: string): void {
   if (bench.own)

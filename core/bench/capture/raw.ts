@@ -1,5 +1,5 @@
 import { PAIR_DISTANCE } from '../../midi'
-import { decodeWire, endWire, WIRE_START, type WireFault } from '../../midi/bytes'
+import { decodeWire, endWire, WIRE_FAULT_WORDS, WIRE_START } from '../../midi/bytes'
 import type { TimedMessage } from '../../midi/smf'
 import { CAPTURE_LIMITS } from './limits'
 import type { CaptureRead } from './read'
@@ -10,15 +10,6 @@ const CONTROL_CHANGE = 0xb0
 const REAL_TIME = 0xf8
 /** What chooses a parameter or a bank, or is a half of a value, comes together with the next message. */
 const CARRIERS: ReadonlySet<number> = new Set([0, 32, 6, 38, 98, 99, 100, 101])
-
-const FAULTS: Readonly<Record<WireFault['fault'], string>> = {
-  'stray-data': 'a data byte belongs to no message',
-  'cut-short': 'a message ends before it is whole',
-  'undefined-status': 'a status byte is one that MIDI does not define',
-  'sysex-unended': 'a SysEx never ends',
-  'sysex-too-long': 'a SysEx is too long',
-  'not-a-byte': 'something is no byte',
-}
 
 /** Do two messages belong together, so that no time lies between them? */
 function isTogether(
@@ -39,7 +30,7 @@ export function readRaw(data: Uint8Array): CaptureRead {
   if (fault)
     return {
       ok: false,
-      message: `At byte ${fault.place}, ${FAULTS[fault.fault]}: these are not the bytes of a MIDI stream, or part of it is missing.`,
+      message: `At byte ${fault.place}, ${WIRE_FAULT_WORDS[fault.fault]}: these are not the bytes of a MIDI stream, or part of it is missing.`,
     }
   if (events.length > CAPTURE_LIMITS.messages)
     return {

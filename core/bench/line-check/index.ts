@@ -7,6 +7,7 @@ export {
   type Stranger,
   type NamedCause,
 } from './check'
+export { ruledCablesOf } from './behind'
 export type { Cause, Listened } from './worlds'
 export { lineCheckedOf } from './kept'
 export { takeOverCause, takeOverStranger, type TakeOver } from './take-over'

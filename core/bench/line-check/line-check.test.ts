@@ -20,7 +20,7 @@ import { play } from '../controller'
 import { poweredUp } from '../controller-state'
 import type { Hand } from '../hands'
 import { actsOver } from '../rehearsal/range'
-import { lineCheck, type LineCheck, type LineReport, type Listened } from '.'
+import { lineCheck, ruledCablesOf, type LineCheck, type LineReport, type Listened } from '.'
 
 const demo = nineRingsRig('as-performed')
 const showingsOf = (rig: Rig): Record<Id, Showing> =>
@@ -271,6 +271,54 @@ describe('a line check behind a cable', () => {
   })
 })
 
+describe('the cables with rules that a controller comes to', () => {
+  const performed = nineRingsRig('as-performed')
+  const fed = (controller: string): string[] => ruledCablesOf(performed, controller).map(({ id }) => id)
+
+  it('are found through boxes and through software, and not beyond one another', () => {
+    expect(fed('umbrek')).toEqual(['feet-to-laptop'])
+    expect(fed('syzra')).toEqual(['feet-to-laptop', 'to-kettlow'])
+    expect(fed('pelluna')).toEqual(['to-kettlow'])
+    expect(fed('corvel')).toEqual([])
+  })
+
+  it('are none where every cable hands on everything', () => {
+    const plain = {
+      ...performed,
+      cables: performed.cables.map((each) => ({ ...each, rules: [], otherwise: 'pass' as const })),
+    }
+    for (const { id } of plain.controllers) expect(ruledCablesOf(plain, id)).toEqual([])
+  })
+
+  it('end in a ring of thru boxes', () => {
+    const box = (id: string) => ({
+      id,
+      name: id,
+      kind: 'thru' as const,
+      ports: [
+        { id: 'in', name: 'In', direction: 'in' as const },
+        { id: 'out', name: 'Out', direction: 'out' as const },
+      ],
+    })
+    const wire = (id: string, from: string, to: string, rules: Rig['cables'][number]['rules'] = []) => ({
+      id,
+      from: { owner: from, port: 'out' },
+      to: { owner: to, port: 'in' },
+      rules,
+    })
+    const ring = testRig([testController('a', { 'k1.turn': sendingCc(20) })], [testDestination('d')], {
+      boxes: [box('b1'), box('b2')],
+      cables: [
+        wire('1', 'a', 'b1'),
+        wire('2', 'b1', 'b2'),
+        wire('3', 'b2', 'b1'),
+        wire('4', 'b2', 'd', [{ kind: 'pass', match: { kinds: [], channels: [1], low: null, high: null } }]),
+      ],
+    })
+    expect(ruledCablesOf(ring, 'a').map(({ id }) => id)).toEqual(['4'])
+  })
+})
+
 describe('a line check of controllers that could be parts of something longer', () => {
   it('takes them for what is written: a pair where a pair is, else two controls', () => {
     const plain = testRig([
@@ -297,20 +345,48 @@ describe('a line check that cannot be sure', () => {
   })
 
   it('says of two causes that explain as much what would tell them apart', () => {
-    const rig = demo
-    const syzra = rigIndex(rig).controllers.get('syzra')!
-    const one = powerUpShowing(syzra)
-    // One knob of another layer: whatever else could send the same is said too.
-    const all = touched({
-      rig,
-      controller: 'syzra',
-      showing: { ...one, layers: { ...one.layers, knobs: 'rings' } },
+    const layered = (x: number, y: number) => ({ 'k1.turn': sendingCc(x), 'k2.turn': sendingCc(y) })
+    const rig = testRig([
+      testController(
+        'a',
+        {},
+        {
+          templates: [
+            {
+              id: 't',
+              name: 'T',
+              base: {},
+              stacks: [
+                {
+                  id: 's',
+                  name: 'S',
+                  gestures: ['k1.turn', 'k2.turn'],
+                  powerUp: 'x',
+                  layers: [
+                    { id: 'x', name: 'X', assignments: layered(20, 21) },
+                    { id: 'y', name: 'Y', assignments: layered(30, 31) },
+                    { id: 'z', name: 'Z', assignments: layered(30, 90) },
+                  ],
+                },
+              ],
+            },
+          ],
+        },
+      ),
+    ])
+    const check = lineCheck(listened(rig, 'a'))
+    // Two of the layers send this, and the first of the knobs does in both.
+    check.hear([0xb0, 30, 5], 0)
+    const unsure = check.report()
+    expect(texts(unsure)).toEqual(['Another layer is on: S of A shows Y.'])
+    expect(unsure.doubt).toEqual({
+      other: 'Another layer is on: S of A shows Z.',
+      touch: 'Touch Knob 2 to tell.',
     })
-    const check = lineCheck(listened(rig, 'syzra'))
-    for (const bytes of all.get('knob-1.turn') ?? []) check.hear(bytes, 0)
-    const report = check.report()
-    expect(report.causes).toHaveLength(1)
-    if (report.doubt) expect(report.doubt.touch).toMatch(/^Touch .+ to tell\.$/)
+    check.hear([0xb0, 90, 5], 10)
+    const sure = check.report()
+    expect(texts(sure)).toEqual(['Another layer is on: S of A shows Z.'])
+    expect(sure.doubt).toBeNull()
   })
 
   it('takes any bytes, and never names a control that is not there', () => {

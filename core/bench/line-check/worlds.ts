@@ -3,6 +3,7 @@ import { isChannelMessage, type Channel, type SentMessage } from '../../midi'
 import {
   channelOf,
   memoOf,
+  powerUpShowing,
   rigIndex,
   withChannel,
   type Assignment,
@@ -117,7 +118,7 @@ export function worldOf(
         break
       case 'slot':
         if (!controller?.templates.some((template) => template.id === cause.template)) return null
-        shown = showingOf(controller, cause.template)
+        shown = powerUpShowing(controller, cause.template)
         break
       case 'layer':
         if (shown) shown = { ...shown, layers: { ...shown.layers, [cause.stack]: cause.layer } }
@@ -145,13 +146,3 @@ export function worldOf(
     isInverted,
   }
 }
-
-const showingOf = (controller: Controller, template: Id): Showing => ({
-  template,
-  layers: Object.fromEntries(
-    (controller.templates.find(({ id }) => id === template)?.stacks ?? []).map(({ id, powerUp }) => [
-      id,
-      powerUp,
-    ]),
-  ),
-})

@@ -1,4 +1,4 @@
-import { packed, unpacked } from '../slots/packed'
+import { packed, sumToZero, unpacked } from '../slots/packed'
 import type { Part, PlacePart, PlainPart, ReadRecipe } from './notation'
 import type { RecipeRow } from './rows'
 
@@ -77,8 +77,14 @@ function bytesFor(
 
 /** A checksum of some bytes, of seven bits. */
 function checksum(of: 'sum' | 'negated' | 'xor', bytes: readonly number[]): number {
-  const sum = bytes.reduce((all, byte) => (of === 'xor' ? all ^ byte : all + byte), 0)
-  return of === 'negated' ? (128 - (sum & 0x7f)) & 0x7f : sum & 0x7f
+  switch (of) {
+    case 'sum':
+      return bytes.reduce((sum, byte) => sum + byte, 0) & 0x7f
+    case 'negated':
+      return sumToZero(bytes)
+    case 'xor':
+      return bytes.reduce((all, byte) => all ^ byte, 0) & 0x7f
+  }
 }
 
 const plainBytes = (

@@ -1,5 +1,5 @@
 export { readRecipe, writeRecipe, type RecipeRead, type Where, type Written } from './codec'
-export { hexOf, printParts, readParts, type PartsRead, type ReadRecipe } from './notation'
+export { readParts, type PartsRead, type ReadRecipe } from './notation'
 export { recipeIn, type RecipeIn } from './recipe'
 export { recipeProblems } from './problems'
 export { gesturesOf, rowsOf, withRows, type RecipeRow } from './rows'

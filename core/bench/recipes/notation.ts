@@ -127,26 +127,3 @@ export function readParts(text: string): PartsRead {
   if (group) return bad(words.length - 1, 'A run for each control that begins with [ ends with ].')
   return parts.length > 0 ? { ok: true, parts } : bad(1, 'Nothing stands between F0 and F7.')
 }
-
-const hex = (byte: number): string => byte.toString(16).padStart(2, '0').toUpperCase()
-function printed(part: Part): string {
-  switch (part.kind) {
-    case 'byte':
-      return hex(part.byte)
-    case 'checksum':
-      return `{${part.of} from ${part.from}}`
-    case 'each':
-      return `[${part.isPacked ? 'packed' : ''} ${part.parts.map(printed).join(' ')} ]`
-    case 'place': {
-      const how = part.place === 'name' ? `:${part.letters}` : part.size === 'byte' ? '' : `:${part.size}`
-      const offset = part.offset === 0 ? '' : part.offset > 0 ? `+${part.offset}` : String(part.offset)
-      return `{${part.place}${how}${offset}}`
-    }
-  }
-}
-
-/** The parts of a recipe as a player writes them. Inverse of `readParts`. */
-export const printParts = (parts: readonly Part[]): string => [START, ...parts.map(printed), END].join(' ')
-
-/** Bytes in hexadecimal digits, as they are shown. */
-export const hexOf = (bytes: readonly number[]): string => bytes.map(hex).join(' ')

@@ -3,8 +3,6 @@ import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../../demo'
 import { perform, rigIndex } from '../../rig'
 import {
-  hexOf,
-  printParts,
   readParts,
   recipeIn,
   type ReadRecipe,
@@ -102,14 +100,6 @@ describe('a recipe', () => {
         },
       ),
     )
-  })
-
-  it('is written as text and read again', () => {
-    for (const text of texts) {
-      const read = readParts(text)
-      if (!read.ok) throw new Error(read.message)
-      expect(readParts(printParts(read.parts))).toEqual(read)
-    }
   })
 
   it('takes a whole template of the demo out to bytes and back', () => {
@@ -261,16 +251,25 @@ describe('a .syx file', () => {
       fc.property(fc.array(message, { minLength: 1, maxLength: 10 }), (messages) => {
         const data = new Uint8Array(messages.flat())
         expect(syxMessages(data)).toEqual({ ok: true, messages })
+        const last = messages.at(-1)?.length ?? 0
         expect(syxMessages(data.subarray(0, data.length - 1))).toMatchObject({
           ok: false,
-          byte: data.length - 1,
+          byte: data.length - last + 1,
         })
       }),
     )
     expect(syxMessages(new Uint8Array())).toMatchObject({ ok: false })
-    expect(syxMessages(new Uint8Array([0x90, 1, 2]))).toMatchObject({ ok: false, byte: 1 })
-    expect(syxMessages(new Uint8Array([0xf0, 1, 0x91, 0xf7]))).toMatchObject({ ok: false, byte: 3 })
+    expect(syxMessages(new Uint8Array([0xf0, 1, 0xf7, 0x90, 1, 2]))).toEqual({
+      ok: false,
+      byte: 4,
+      message: 'Something other than SysEx stands here: this is no file of templates alone.',
+    })
+    expect(syxMessages(new Uint8Array([0xf0, 1, 0x91, 1, 2]))).toMatchObject({ ok: false, byte: 1 })
+    expect(syxMessages(new Uint8Array([1, 0xf0, 1, 0xf7]))).toMatchObject({ ok: false, byte: 1 })
+    expect(syxMessages(new Uint8Array([0xf0, ...new Array<number>(1_000_000).fill(1), 0xf7]))).toMatchObject({
+      ok: false,
+      byte: 1,
+    })
     expect(syxMessages(new Uint8Array(5_000_000))).toMatchObject({ ok: false })
-    expect(hexOf([0xf0, 0x7d, 0xf7])).toBe('F0 7D F7')
   })
 })

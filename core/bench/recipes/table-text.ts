@@ -25,7 +25,3 @@ export function readTable(text: string): TableRead {
   }
   return { ok: true, table }
 }
-
-/** A table as a player writes it. Inverse of `readTable`. */
-export const printTable = (table: Table): string =>
-  table.map(({ word, byte }) => `${word} ${byte}`).join(', ')

@@ -132,14 +132,14 @@ export const scenesText = (text: string, scenes: readonly string[]): string =>
 /** What of a rehearsal is kept in the rig, made at a time (ISO 8601, UTC). */
 export function rehearsedOf(
   rig: Rig,
-  { proven, findings }: Pick<Rehearsal, 'proven' | 'findings'>,
+  { proven, findings, untold }: Pick<Rehearsal, 'proven' | 'findings' | 'untold'>,
   at: string,
 ): NonNullable<Rig['rehearsed']> {
   const byId = new Map(rig.mappings.map((mapping) => [mapping.id, mapping]))
   const faults = findings.filter(({ weight }) => weight === 'fault')
   return {
     at,
-    faults: faults.length,
+    faults: faults.length + untold.faults,
     findings: faults.slice(0, MOST_KEPT).map(({ text, cure, place, scenes }) => ({
       text: scenesText(text, scenes).slice(0, MOST_LETTERS),
       cure: cure.slice(0, MOST_LETTERS),

@@ -1,9 +1,19 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../../demo'
-import { perform, programmedAt, type Place, type Rig, type RigEdit, type RigInput } from '../../rig'
+import { perform, programmedAt, type Rig } from '../../rig'
+import {
+  anyShape,
+  cleanRig,
+  KNOBS,
+  lightRoles,
+  litModel,
+  PLAIN,
+  sendingElse,
+  type CleanShape,
+} from '../../testing/clean-rigs'
 import { plainModel, sending, sendingCc, testController, testDestination, testRig } from '../../testing/rigs'
-import { changedSince, rehearse, rehearsedOf, type Finding, type Misbehaving, type Rehearsal } from '.'
+import { rehearse, rehearsing, type Finding, type Misbehaving, type Rehearsal } from '.'
 
 const rehearsed = (rig: Rig, misbehaving: Misbehaving = {}): Rehearsal => {
   const report = rehearse(rig, misbehaving)
@@ -14,149 +24,12 @@ const faults = ({ findings }: Rehearsal): readonly Finding[] =>
   findings.filter(({ weight }) => weight === 'fault')
 const said = (report: Rehearsal): string[] => faults(report).map(({ check, text }) => `${check}: ${text}`)
 
-/** A gesture sends something else in its first message. */
-function sendsElse(rig: Rig, at: Place, change: object): RigEdit {
-  const message = programmedAt(rig, at)?.assignment.messages[0]
-  if (!message) throw new Error('sends nothing')
-  return { type: 'message', at, index: 0, message: { ...message, ...change } as typeof message }
-}
-const sendingElse = (rig: Rig, at: Place, change: object): Rig =>
-  perform(rig, '', [sendsElse(rig, at, change)]).rig
-
-const KNOBS = 4
-const litModel: NonNullable<RigInput['models']>[number] = {
-  ...plainModel,
-  abilities: {
-    ...plainModel.abilities,
-    lights: {
-      levels: { button: 'palette' },
-      setBy: { kind: 'note-velocity' },
-      palette: [
-        { index: 0, colour: '#000000', name: 'Dark' },
-        { index: 1, colour: '#a01010', name: 'Red' },
-        { index: 2, colour: '#10c040', name: 'Green' },
-      ],
-    },
-  },
-  surface: {
-    ...plainModel.surface,
-    controls: [
-      ...plainModel.surface.controls,
-      ...[1, 2].map((n) => ({
-        id: `b${n}`,
-        kind: 'button' as const,
-        label: `Button ${n}`,
-        gestures: ['press' as const],
-        place: { x: 5, y: 22 + n * 8, w: 6, h: 6 },
-      })),
-    ],
-  },
-}
-const roles: NonNullable<RigInput['lightRoles']> = [
-  {
-    id: 'voice',
-    name: 'Voice',
-    letter: 'V',
-    states: [
-      { name: 'off', colour: '#a01010' },
-      { name: 'on', colour: '#10c040' },
-    ],
-  },
-]
-
-interface Shape {
-  numbers: readonly number[]
-  channels: readonly number[]
-  inverted: boolean
-  curve: 'linear' | 'exponential' | 's'
-  takeover: 'at-once' | 'when-met' | 'gradual'
-}
-
-/** Knobs, each joined to a parameter of its own; a toggle whose destination tells its light, and a button with a light. */
-function cleanRig(
-  { numbers, channels, inverted, curve, takeover }: Shape,
-  more: Partial<RigInput> = {},
-): Rig {
-  const knobs = numbers.map(
-    (number, at) => [`k${at + 1}.turn`, sendingCc(number, { channel: channels[at] ?? 1 })] as const,
-  )
-  const note = (number: number, kind: 'toggle' | 'momentary', setBy: 'feedback' | 'press') => ({
-    ...sending({
-      kind: 'note',
-      keys: { kind: 'one', number },
-      channel: 16,
-      behaviour: { kind },
-      velocity: { kind: 'fixed', value: 127 },
-    }),
-    light: { role: 'voice', setBy: { kind: setBy } },
-  })
-  return testRig(
-    [
-      testController(
-        'a',
-        {
-          ...Object.fromEntries(knobs),
-          'b1.press': note(60, 'toggle', 'feedback'),
-          'b2.press': note(61, 'momentary', 'press'),
-        },
-        { model: 'plain' },
-      ),
-    ],
-    [
-      testDestination('d', {
-        feedback: true,
-        parameters: [
-          ...numbers.map((_, at) => ({
-            id: `p${at + 1}`,
-            name: `P ${at + 1}`,
-            range: { min: -10, max: 10 + at },
-          })),
-          { id: 'mute', name: 'Mute', kind: 'switch' },
-          { id: 'tap', name: 'Tap', kind: 'action' },
-        ],
-      }),
-    ],
-    {
-      models: [litModel],
-      lightRoles: roles,
-      mappings: [
-        ...numbers.map((number, at) => ({
-          id: `m${at + 1}`,
-          gesture: `a/k${at + 1}.turn`,
-          destination: 'd',
-          parameter: `p${at + 1}`,
-          learnedAt: `${channels[at] ?? 1}:cc${number}`,
-          inverted,
-          curve,
-          takeover,
-        })),
-        {
-          id: 'mute',
-          gesture: 'a/b1.press',
-          destination: 'd',
-          parameter: 'mute',
-          learnedAt: '16:note60',
-          feedback: true,
-        },
-        { id: 'tap', gesture: 'a/b2.press', destination: 'd', parameter: 'tap', learnedAt: '16:note61' },
-      ],
-      ...more,
-    },
-  )
-}
-const shape: fc.Arbitrary<Shape> = fc.record({
-  numbers: fc.uniqueArray(fc.integer({ min: 20, max: 31 }), { minLength: KNOBS, maxLength: KNOBS }),
-  channels: fc.array(fc.integer({ min: 1, max: 15 }), { minLength: KNOBS, maxLength: KNOBS }),
-  inverted: fc.boolean(),
-  curve: fc.constantFrom('linear' as const, 'exponential' as const, 's' as const),
-  takeover: fc.constantFrom('at-once' as const, 'when-met' as const, 'gradual' as const),
-})
 const which = fc.integer({ min: 0, max: KNOBS - 1 })
 
 describe('a rehearsal', () => {
   it('finds nothing wrong in a rig in which everything is taught, and proves every mapping', () => {
     fc.assert(
-      fc.property(shape, (each) => {
+      fc.property(anyShape, (each) => {
         const rig = cleanRig(each)
         const report = rehearsed(rig)
         expect(said(report)).toEqual([])
@@ -169,7 +42,7 @@ describe('a rehearsal', () => {
 
   it('finds a mapping that listens elsewhere, a number that was changed, and an end that is not reached', () => {
     fc.assert(
-      fc.property(shape, which, (each, at) => {
+      fc.property(anyShape, which, (each, at) => {
         const rig = cleanRig(each)
         const mapping = `m${at + 1}`
         const names = (report: Rehearsal): void => {
@@ -197,7 +70,7 @@ describe('a rehearsal', () => {
 
   it('finds two mappings that were taught each other’s number', () => {
     fc.assert(
-      fc.property(shape, (each) => {
+      fc.property(anyShape, (each) => {
         const rig = cleanRig(each)
         const [one, other] = rig.mappings
         const report = rehearsed(
@@ -215,7 +88,7 @@ describe('a rehearsal', () => {
 
   it('finds messages that are stopped on the way, by whatever rule', () => {
     fc.assert(
-      fc.property(shape, which, (each, at) => {
+      fc.property(anyShape, which, (each, at) => {
         const stop = {
           kind: 'stop' as const,
           match: { kinds: ['cc' as const], low: each.numbers[at] ?? 0, high: each.numbers[at] ?? 0 },
@@ -290,7 +163,7 @@ describe('a rehearsal', () => {
   })
 
   it('finds a parameter that jumps though it is to be taken over', () => {
-    const of = (takeover: Shape['takeover']): Rig =>
+    const of = (takeover: CleanShape['takeover']): Rig =>
       cleanRig({
         numbers: [20, 21, 22, 23],
         channels: [1, 1, 1, 1],
@@ -309,24 +182,17 @@ describe('a rehearsal', () => {
   })
 
   it('finds lights that are not told, that look alike, and that share a number', () => {
-    const plain: Shape = {
-      numbers: [20, 21, 22, 23],
-      channels: [1, 1, 1, 1],
-      inverted: false,
-      curve: 'linear',
-      takeover: 'when-met',
-    }
-    const clean = cleanRig(plain)
+    const clean = cleanRig(PLAIN)
     const silent = rehearsed(clean, { d: ['no-feedback'] })
     expect(said(silent)).toEqual([
       'light: The light of Button 1 (A) shows Red when it is to show Green (Voice, on).',
     ])
     expect(silent.proven).not.toContain('mute')
     const alike = rehearsed(
-      cleanRig(plain, {
+      cleanRig(PLAIN, {
         lightRoles: [
           {
-            ...roles[0]!,
+            ...lightRoles[0]!,
             states: [
               { name: 'off', colour: '#0fbf3f' },
               { name: 'on', colour: '#10c040' },
@@ -346,7 +212,7 @@ describe('a rehearsal', () => {
     const steady = programmedAt(clean, second)?.assignment
     if (!steady) throw new Error('no light')
     const lit = { role: 'voice', setBy: { kind: 'steady' as const, state: 'on' } }
-    const shared = perform(cleanRig(plain, { models: [{ ...litModel, surface }] }), '', [
+    const shared = perform(cleanRig(PLAIN, { models: [{ ...litModel, surface }] }), '', [
       { type: 'assignment', at: second, assignment: { ...steady, light: lit } },
     ]).rig
     expect(said(rehearsed(shared))).toEqual([
@@ -355,15 +221,8 @@ describe('a rehearsal', () => {
   })
 
   it('finds a switch that can only be switched on, and not one of two buttons that set a value each', () => {
-    const plain: Shape = {
-      numbers: [20, 21, 22, 23],
-      channels: [1, 1, 1, 1],
-      inverted: false,
-      curve: 'linear',
-      takeover: 'when-met',
-    }
     const place = { controller: 'a', template: 't', layer: null, gesture: 'b1.press' }
-    const once = sendingElse(cleanRig(plain), place, { behaviour: { kind: 'trigger' } })
+    const once = sendingElse(cleanRig(PLAIN), place, { behaviour: { kind: 'trigger' } })
     expect(said(rehearsed(once)).join('\n')).toMatch(/sets D · Mute to on only: it does not reach off/)
     const other = {
       ...once.mappings.find(({ id }) => id === 'tap')!,
@@ -395,6 +254,98 @@ describe('a rehearsal', () => {
     expect(report.proven).toEqual([])
   })
 
+  it('finds what comes late, for it is more than a DIN cable carries', () => {
+    const rig = (connection: 'usb' | 'din'): Rig =>
+      testRig(
+        [
+          testController('a', {
+            'k1.turn': sending(
+              { kind: 'nrpn', number: 300 },
+              { kind: 'nrpn', number: 301 },
+              { kind: 'nrpn', number: 302 },
+            ),
+          }),
+        ],
+        [
+          testDestination('d', {
+            parameters: [{ id: 'p1', name: 'One', fixed: { kind: 'nrpn', number: 300 } }],
+          }),
+        ],
+        {
+          models: [{ ...plainModel, abilities: { ...plainModel.abilities, connection } }],
+          mappings: [{ id: 'm', gesture: 'a/k1.turn', destination: 'd', parameter: 'p1' }],
+        },
+      )
+    expect(said(rehearsed(rig('din'))).join('\n')).toMatch(
+      /late: What Knob 1 \(A\) sends comes up to \d+ ms late to D/,
+    )
+    expect(said(rehearsed(rig('usb'))).join('\n')).not.toMatch(/late/)
+  })
+
+  it('finds a function that a destination keeps for itself', () => {
+    const kept = { id: 'own', function: 'its transport', kind: 'cc' as const, low: 20, high: 20 }
+    const rig = testRig(
+      [testController('a', { 'k1.turn': sendingCc(20) })],
+      [testDestination('d', { claims: [kept] })],
+      {
+        mappings: [{ id: 'm', gesture: 'a/k1.turn', destination: 'd', parameter: 'p1', learnedAt: '1:cc20' }],
+      },
+    )
+    expect(said(rehearsed(rig)).join('\n')).toMatch(/others: Knob 1 \(A\) sets off its transport of D/)
+  })
+
+  it('goes through every passage and scope, and names those in which something is wrong', () => {
+    const mappings = [
+      { id: 'm', gesture: 'a/k1.turn', destination: 'd', parameter: 'p1', learnedAt: '1:cc20' },
+      {
+        id: 'scoped',
+        gesture: 'a/k2.turn',
+        destination: 'd',
+        parameter: 'p2',
+        learnedAt: '1:cc21',
+        scope: 's',
+      },
+    ]
+    const scopes = [{ id: 's', name: 'Second' }]
+    const passages = [
+      { id: 'one', name: 'One', scopes: [{ destination: 'd', scope: null }] },
+      { id: 'two', name: 'Two', scopes: [{ destination: 'd', scope: 's' }] },
+    ]
+    const rig = (more: typeof mappings = [], shown = passages): Rig =>
+      testRig(
+        [testController('a', { 'k1.turn': sendingCc(20), 'k2.turn': sendingCc(21) })],
+        [testDestination('d', { scopes })],
+        { passages: shown, mappings: [...mappings, ...more] },
+      )
+    const clean = rehearsed(rig())
+    expect(said(clean)).toEqual([])
+    expect(clean.proven).toEqual(['m', 'scoped'])
+    // A scope that no passage is in is entered all the same.
+    expect(rehearsed(rig([], passages.slice(0, 1))).proven).toEqual(['m', 'scoped'])
+    // A control that is gone left a mapping that counts in one scope: it shows in that passage alone.
+    const old = {
+      id: 'old',
+      gesture: null,
+      destination: 'd',
+      parameter: 'p2',
+      learnedAt: '1:cc20',
+      scope: 's',
+    }
+    const found = faults(rehearsed(rig([old as never])))
+    expect(found.map(({ check, scenes }) => ({ check, scenes }))).toEqual([
+      { check: 'others', scenes: ['Two'] },
+    ])
+  })
+
+  it('counts what it does not tell of a huge rig', () => {
+    const idle = Object.fromEntries([1, 2, 3, 4, 5].map((n) => [`k${n}.turn`, sendingCc(20 + n)]))
+    const steps = rehearsing(testRig([testController('a', idle)]), {}, 2)
+    let step = steps.next()
+    while (step.done !== true) step = steps.next()
+    expect(step.value.findings).toHaveLength(2)
+    expect(step.value.untold).toEqual({ faults: 0, notes: 3 })
+  })
+
   it('can be stopped, and says how far it has come', () => {
     const seen: number[] = []
     const report = rehearse(nineRingsRig('as-performed'), {}, ({ done, of }) => {
@@ -418,55 +369,4 @@ describe('the demo', () => {
       expect(new Set(report.leftOut.map(({ why }) => why))).toEqual(new Set(['Corvel 8 is put away.']))
     },
   )
-})
-
-describe('what was rehearsed', () => {
-  const plain: Shape = {
-    numbers: [20, 21, 22, 23],
-    channels: [1, 1, 1, 1],
-    inverted: false,
-    curve: 'linear',
-    takeover: 'when-met',
-  }
-  const kept = (rig: Rig): Rig =>
-    perform(rig, '', [
-      { type: 'rehearsed-set', rehearsed: rehearsedOf(rig, rehearsed(rig), '2026-05-04T19:30:00Z') },
-    ]).rig
-
-  it('stays so until something changes that a mapping rests on, and names that mapping', () => {
-    const rig = kept(cleanRig(plain))
-    expect(changedSince(rig)).toEqual({
-      same: ['m1', 'm2', 'm3', 'm4', 'mute', 'tap'],
-      changed: [],
-      unproven: [],
-      gone: 0,
-    })
-    const place = { controller: 'a', template: 't', layer: null, gesture: 'k2.turn' }
-    const touched: Array<[Parameters<typeof perform>[2], string[]]> = [
-      [[sendsElse(rig, place, { number: 30 })], ['m2']],
-      [[{ type: 'mapping-set', mapping: 'm3', set: { inverted: true } }], ['m3']],
-      [
-        [
-          {
-            type: 'parameter-set',
-            destination: 'd',
-            parameter: 'p1',
-            set: { range: { min: 0, max: 5, unit: '' } },
-          },
-        ],
-        ['m1'],
-      ],
-      [[{ type: 'cable-remove', cable: 'a-d' }], ['m1', 'm2', 'm3', 'm4', 'mute', 'tap']],
-      [[{ type: 'mapping-set', mapping: 'm3', set: { memo: 'a word' } }], []],
-      [[{ type: 'rig-set', set: { name: 'Another' } }], []],
-    ]
-    for (const [edits, changed] of touched)
-      expect(changedSince(perform(rig, '', edits).rig)?.changed).toEqual(changed)
-  })
-
-  it('is not said of a rig that never was, and counts what is gone', () => {
-    expect(changedSince(cleanRig(plain))).toBeNull()
-    const without = perform(kept(cleanRig(plain)), '', [{ type: 'mapping-remove', mapping: 'm1' }]).rig
-    expect(changedSince(without)).toMatchObject({ gone: 1, unproven: [] })
-  })
 })

@@ -1,4 +1,4 @@
-import { mappingsOf, placeKey, placeRef, type Id, type Place, type Rig } from '../../rig'
+import { checksumOf, mappingsOf, placeKey, placeRef, type Id, type Place, type Rig } from '../../rig'
 import { CHECKS } from './checks'
 import { movesBy, run, type Run } from './run'
 import { spotsOf } from './spots'
@@ -20,6 +20,8 @@ export interface Finding extends Told {
 export interface Rehearsal {
   /** Faults first, each in the order of the rig. */
   findings: readonly Finding[]
+  /** How many more faults and notes there are than are told. */
+  untold: { faults: number; notes: number }
   /** The mappings that did all that they are to do. */
   proven: readonly Id[]
   /** Mappings that could not be rehearsed, and why. */
@@ -42,24 +44,35 @@ interface Noted {
   scenes: Set<string>
 }
 
+/** So many faults, and so many notes, are told in words; of a huge rig the rest is counted. */
+const MOST_TOLD = 2000
+
 /** What was found, each thing once, however many scenes it shows in. */
-function notebook() {
+function notebook(most: number) {
   const noted = new Map<string, Noted>()
+  const told: Record<Told['weight'], number> = { fault: 0, note: 0 }
+  const untold: Record<Told['weight'], Set<string>> = { fault: new Set(), note: new Set() }
   return {
-    note: (check: string, scene: string | null, told: Told): void => {
-      const at = told.place ? placeKey(told.place) : ''
-      const key = `${check} ${at} ${told.mapping ?? ''} ${told.text}`
-      const known = noted.get(key) ?? { check, told, scenes: new Set<string>() }
-      noted.set(key, known)
-      if (scene !== null) known.scenes.add(scene)
+    note: (check: string, scene: string | null, found: Told): void => {
+      const at = found.place ? placeKey(found.place) : ''
+      const key = `${check} ${at} ${found.mapping ?? ''} ${found.text}`
+      const known = noted.get(key)
+      if (known) {
+        if (scene !== null) known.scenes.add(scene)
+      } else if (told[found.weight] >= most) untold[found.weight].add(checksumOf(key))
+      else {
+        told[found.weight]++
+        noted.set(key, { check, told: found, scenes: new Set(scene === null ? [] : [scene]) })
+      }
     },
+    untold: () => ({ faults: untold.fault.size, notes: untold.note.size }),
     findings: (scenesAt: (place: Place | null) => number): Finding[] =>
       [...noted]
-        .map(([id, { check, told, scenes }]) => ({
-          ...told,
+        .map(([id, { check, told: found, scenes }]) => ({
+          ...found,
           id,
           check,
-          scenes: scenes.size >= scenesAt(told.place) ? [] : [...scenes],
+          scenes: scenes.size >= scenesAt(found.place) ? [] : [...scenes],
         }))
         .sort((a, b) => Number(a.weight === 'note') - Number(b.weight === 'note')),
   }
@@ -80,11 +93,15 @@ const RUNS_A_REPORT = 16
  * Rehearse a rig in simulation: every gesture that sends something is taken through its whole range, in every layer, passage
  * and scope in which it counts, and every mapping is asked whether the right parameter reached both ends, whether anything else
  * moved, whether the light came right, takeover held, and nothing was late or lost. Deterministic: the same rig gives the same
- * report. A generator, so that whoever runs it can show progress, and stop.
+ * report. A generator, so that whoever runs it can show progress, and stop. `most` faults and notes each are told in words.
  */
-export function* rehearsing(rig: Rig, misbehaving: Misbehaving = {}): Generator<Progress, Rehearsal> {
+export function* rehearsing(
+  rig: Rig,
+  misbehaving: Misbehaving = {},
+  most = MOST_TOLD,
+): Generator<Progress, Rehearsal> {
   const spots = spotsOf(rig)
-  const { note, findings } = notebook()
+  const { note, findings, untold } = notebook(most)
   const scenesAt = new Map<string, number>()
   const faulty = new Set<Id>()
   const moved = new Set<Id>()
@@ -132,6 +149,7 @@ export function* rehearsing(rig: Rig, misbehaving: Misbehaving = {}): Generator<
   }
   return {
     findings: findings((place) => (place ? (scenesAt.get(placeKey(place)) ?? 0) : 0)),
+    untold: untold(),
     proven: rig.mappings.flatMap(({ id }) => (faulty.has(id) || isOut.has(id) ? [] : [id])),
     leftOut: out,
     gestures: spots.length,

@@ -5,7 +5,6 @@ import {
   placeRef,
   type Control,
   type Controller,
-  type Destination,
   type Id,
   type Mapping,
   type Place,
@@ -114,7 +113,3 @@ export function movesBy(
   }
   return found
 }
-
-/** A destination by its id. */
-export const destinationOf = (rig: Rig, id: Id): Destination | undefined =>
-  rig.destinations.find((each) => each.id === id)

@@ -3,10 +3,7 @@ import { isInForce, resolveMappings } from '../../mappings'
 import {
   memoOf,
   placeKey,
-  powerUpShowing,
   rigIndex,
-  shownPlace,
-  stackOfLayer,
   type Controller,
   type Id,
   type Mapping,
@@ -19,6 +16,7 @@ import { poweredUp } from '../controller-state'
 import { AT_REST } from '../destination'
 import type { Misbehaviour } from '../misbehave'
 import type { BenchState } from '../running'
+import { showingFor } from '../showing'
 
 /** How a rig stands while one gesture is rehearsed. */
 export interface Scene {
@@ -40,21 +38,6 @@ const passagesOf = memoOf((rig: Rig) =>
     state: beginPassage(rig, switchedOn(rig), passage, 0).state,
   })),
 )
-
-/** The showing in which a place shows, as near as possible to another. */
-function showingOf(controller: Controller, place: Place, now: Showing): Showing {
-  const base = now.template === place.template ? now : powerUpShowing(controller, place.template)
-  const template = controller.templates.find(({ id }) => id === place.template)
-  const isShown = (showing: Showing): boolean =>
-    shownPlace(controller, showing, place.gesture)?.layer === place.layer
-  if (!template || isShown(base)) return base
-  const stack = place.layer === null ? null : stackOfLayer(template, place.layer)
-  const over = template.stacks.filter(({ id, mode }) => mode === 'lie-over' && id !== stack?.id)
-  const none = Object.fromEntries(over.map(({ id }) => [id, null]))
-  const layers = stack ? { ...base.layers, [stack.id]: place.layer } : base.layers
-  const plain = { ...base, layers }
-  return isShown(plain) ? plain : { ...plain, layers: { ...layers, ...none } }
-}
 
 /** Every controller and destination at rest, in what shows: what was sent when a passage began is over. */
 function atRest(rig: Rig, state: BenchState, controller: Controller, showing: Showing): BenchState {
@@ -89,7 +72,7 @@ export function scenesOf(
   const stand = (state: BenchState): BenchState | null => {
     const before = state.controllers[controller.id]
     if (!before) return null
-    const showing = showingOf(controller, place, before.showing)
+    const showing = showingFor(controller, place, before.showing)
     return { ...atRest(rig, state, controller, showing), misbehaving }
   }
   const shown = passagesOf(rig).filter(({ passage }) => showsIn(rig, passage, place, place.gesture))

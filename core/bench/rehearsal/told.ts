@@ -1,6 +1,5 @@
 import { placeWords } from '../../conflicts/words'
 import { noteName } from '../../midi'
-import { mappingName } from '../../mappings'
 import { placeRef, type Id, type Mapping, type Place, type Rig } from '../../rig'
 import { traceGesture } from '../trace'
 import type { Run, Spot } from './run'
@@ -30,9 +29,6 @@ export interface Check {
 /** A gesture in words, of a keyboard with the key that is meant. */
 export const moverOf = (rig: Rig, { place }: Spot, mapping: Pick<Mapping, 'key'> | null = null): string =>
   `${mapping === null || mapping.key === null ? '' : `${noteName(mapping.key, rig.middleC)} of `}${placeWords(rig, [place])}`
-
-/** What a mapping moves, in words. */
-export const movedBy = mappingName
 
 /** Where the way of what a gesture sends to a mapping's parameter is broken, and what to do. */
 export function brokenAt(

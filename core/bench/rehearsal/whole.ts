@@ -1,11 +1,11 @@
-import { isInForce } from '../../mappings'
+import { mappingName } from '../../mappings'
 import { findGesture, type Id, type Mapping, type Place, type Rig } from '../../rig'
 import { lightInit, lightInitBytes, lightPicture } from '../../lights'
 import { comeInAt, startRunning } from '../running'
 import { lightsNow, showingsOf } from '../lights'
 import { traceGesture } from '../trace'
 import type { Scene } from './scenes'
-import { movedBy, type Told } from './told'
+import type { Told } from './told'
 
 /** A mapping that nothing moved in whatever layer, scope or passage; with where it stops. */
 export function unreached(rig: Rig, mapping: Mapping, place: Place | null): Told {
@@ -16,7 +16,7 @@ export function unreached(rig: Rig, mapping: Mapping, place: Place | null): Told
   const isTaught = mapping.learnedAt !== null
   return {
     weight: 'fault',
-    text: `Nothing moves ${movedBy(rig, mapping)}. ${trace?.broken?.why ?? (isTaught ? 'What its control sends does not arrive where it listens.' : 'It was never taught.')}`,
+    text: `Nothing moves ${mappingName(rig, mapping)}. ${trace?.broken?.why ?? (isTaught ? 'What its control sends does not arrive where it listens.' : 'It was never taught.')}`,
     cure: trace?.broken?.cure ?? 'Teach it again.',
     place,
     mapping: mapping.id,
@@ -31,10 +31,6 @@ export function leftOut(rig: Rig, { gesture }: Mapping): string | null {
   if (!found) return 'Its control is gone.'
   return found.controller.inUse ? null : `${found.controller.name} is put away.`
 }
-
-/** Is a mapping in force in a scene? */
-export const isInForceIn = (rig: Rig, mapping: Mapping, { state }: Scene): boolean =>
-  isInForce(rig, mapping, state.destinations[mapping.destination]?.scope ?? null)
 
 /** Lights that the wake sequence does not set as they are wanted, in a scene. */
 export function wakeFaults(rig: Rig, { state }: Scene, controllerId: Id): Told[] {

@@ -1,3 +1,4 @@
 export { learnedFrom } from './learn'
-export { showingFor, sittingOf, type SittingLine } from './sitting'
+export { showingFor } from '../showing'
+export { sittingOf, type SittingLine } from './sitting'
 export { soloSteps, type SoloStep } from './solo'

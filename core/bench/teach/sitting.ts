@@ -1,13 +1,5 @@
 import { relearnList, teachable, type RelearnLine } from '../../mappings'
-import {
-  rigIndex,
-  stackOfLayer,
-  shownPlace,
-  type Destination,
-  type Place,
-  type Rig,
-  type Showing,
-} from '../../rig'
+import { rigIndex, stackOfLayer, type Destination, type Place, type Rig } from '../../rig'
 import { soloSteps, type SoloStep } from './solo'
 
 /** One line of a sitting: what is taught, from where, and how. */
@@ -19,29 +11,6 @@ export interface SittingLine {
   /** What to do on the hardware first, as a sentence; null where it is so already. */
   first: string | null
   steps: readonly SoloStep[]
-}
-
-/** What a controller has to show so that a place shows; null where it does already. */
-export function showingFor(rig: Rig, place: Place, now: Showing): Showing | null {
-  const controller = rigIndex(rig).controllers.get(place.controller)
-  const template = controller?.templates.find(({ id }) => id === place.template)
-  if (!controller || !template) return null
-  const layers =
-    now.template === template.id
-      ? now.layers
-      : Object.fromEntries(template.stacks.map(({ id, powerUp }) => [id, powerUp]))
-  const base: Showing = { template: template.id, layers }
-  const stack = place.layer === null ? null : stackOfLayer(template, place.layer)
-  const next: Showing = stack ? { ...base, layers: { ...layers, [stack.id]: place.layer } } : base
-  const isShown = (showing: Showing): boolean => {
-    const shown = shownPlace(controller, showing, place.gesture)
-    return shown !== null && shown.layer === place.layer && shown.template === place.template
-  }
-  if (now.template === template.id && isShown(now)) return null
-  if (isShown(next)) return next
-  // What lies over it has to go.
-  const over = template.stacks.filter(({ id, mode }) => mode === 'lie-over' && id !== stack?.id)
-  return { ...next, layers: { ...next.layers, ...Object.fromEntries(over.map(({ id }) => [id, null])) } }
 }
 
 /** What to do on the hardware so that a place shows, as a sentence; null where nothing is to be done. */

@@ -15,8 +15,9 @@ function soloed(rig: Rig, { place, steps }: SittingLine): Passing[] {
   let state = switchedOn(rig)
   if (!place) return []
   const now = state.controllers[place.controller]?.showing
-  const showing = now && showingFor(rig, place, now)
-  if (showing) state = showOnRig(rig, state, place.controller, showing, 0).state
+  const owner = rigIndex(rig).controllers.get(place.controller)
+  const showing = now && owner && showingFor(owner, place, now)
+  if (showing && showing !== now) state = showOnRig(rig, state, place.controller, showing, 0).state
   let at = 1000
   return steps.flatMap(({ hand, ms }) => {
     const step = playRig(rig, state, place.controller, hand, at)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Controller } from '#core/rig'
+import { powerUpShowing, type Controller } from '#core/rig'
 
 /** How the simulated hardware stands: to try a line check on hardware that is not as written. */
 const { controller } = defineProps<{ controller: Controller }>()
@@ -28,14 +28,7 @@ const octaves = [-2, -1, 0, 1, 2].map((value) => ({
 }))
 const templates = computed(() => controller.templates.map(({ id, name }) => ({ value: id, label: name })))
 const shown = computed(() => bench.state?.controllers[controller.id]?.showing.template ?? '')
-function load(id: string): void {
-  const template = controller.templates.find((each) => each.id === id)
-  if (template)
-    bench.show({
-      template: id,
-      layers: Object.fromEntries(template.stacks.map((stack) => [stack.id, stack.powerUp])),
-    })
-}
+const load = (id: string): void => bench.show(powerUpShowing(controller, id))
 </script>
 
 <template>

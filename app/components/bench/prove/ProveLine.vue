@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { lineCheckedOf, takeOverCause, type NamedCause } from '#core/bench/line-check'
+import { lineCheckedOf, ruledCablesOf, takeOverCause, type NamedCause } from '#core/bench/line-check'
+import { cableWords } from '#core/conflicts/words'
+import type { Id, Rig } from '#core/rig'
 import { timeAgo } from '~/lib/time-ago'
 
 /** Checking before a show that the hardware is as written: touch every control once. */
@@ -8,15 +10,33 @@ const bench = useBenchStore()
 const rigs = useRigStore()
 const edit = useEdit()
 const NONE = ''
+const ruled = (rig: Rig | null, controller: Id | null) =>
+  rig && controller !== null
+    ? ruledCablesOf(rig, controller).map((cable) => ({
+        value: cable.id,
+        label: `behind ${cableWords(rig, cable)}`,
+      }))
+    : []
 const passages = computed(() => [
   { value: NONE, label: 'as at power-up' },
   ...(rigs.rig?.passages ?? []).map(({ id, name }) => ({ value: id, label: name })),
 ])
+/** Behind one of these something else is heard than at its port. */
+const cables = computed(() => [
+  { value: NONE, label: 'at its own port' },
+  ...ruled(rigs.rig, bench.controller?.id ?? null),
+])
+const behind = computed(() => cables.value.find(({ value }) => value === line.behindId)?.value ?? NONE)
 const report = computed(() => line.report)
 const isOfShown = computed(() => line.controllerId === bench.controller?.id)
 const differing = computed(() => report.value?.lines.filter(({ state }) => state === 'differs') ?? [])
 const left = computed(() => report.value?.lines.filter(({ state }) => state === 'not-touched') ?? [])
 const MOST = 12
+function begin(): void {
+  // A cable of another controller says nothing of this one.
+  line.behindId = behind.value === NONE ? null : behind.value
+  if (bench.controller) void line.start(bench.controller.id)
+}
 const takeOver = (cause: NamedCause) =>
   rigs.rig && line.controllerId ? takeOverCause(rigs.rig, line.controllerId, cause) : null
 function take(cause: NamedCause): void {
@@ -50,11 +70,7 @@ const keptWords = computed(() => {
         written is explained by as few causes as explain it all.
       </p>
       <div class="flex flex-wrap items-center gap-2 pt-2">
-        <UiButton
-          v-if="bench.controller"
-          look="strong"
-          data-testid="line-start"
-          @click="line.start(bench.controller.id)"
+        <UiButton v-if="bench.controller" look="strong" data-testid="line-start" @click="begin"
           >Check {{ bench.controller.name }}</UiButton
         >
         <UiSelect
@@ -64,6 +80,15 @@ const keptWords = computed(() => {
           :model-value="line.passageId ?? NONE"
           :options="passages"
           @update:model-value="line.passageId = $event === NONE ? null : $event"
+        />
+        <UiSelect
+          v-if="cables.length > 1"
+          label="Where it is heard"
+          caption="heard"
+          data-testid="line-behind"
+          :model-value="behind"
+          :options="cables"
+          @update:model-value="line.behindId = $event === NONE ? null : $event"
         />
       </div>
       <p v-if="kept" class="text-soft pt-2 text-xs" data-testid="line-kept">{{ keptWords }}</p>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { hexOf } from '#core/bench/recipes'
+import { hexOf } from '#core/midi'
 import { modelOf, type Recipe } from '#core/rig'
 
 /** Recipes: how real hardware takes its template, tried on the template that is shown. */

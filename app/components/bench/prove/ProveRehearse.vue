@@ -7,6 +7,8 @@ const rigs = useRigStore()
 const edit = useEdit()
 const faults = computed(() => rehearsal.report?.findings.filter(({ weight }) => weight === 'fault') ?? [])
 const notes = computed(() => rehearsal.report?.findings.filter(({ weight }) => weight === 'note') ?? [])
+const faultCount = computed(() => faults.value.length + (rehearsal.report?.untold.faults ?? 0))
+const noteCount = computed(() => notes.value.length + (rehearsal.report?.untold.notes ?? 0))
 const areNotesShown = ref(false)
 const MOST = 60
 /** Mappings that were rehearsed and not proven. */
@@ -79,7 +81,7 @@ const sinceWords = computed(() => {
 
     <template v-if="rehearsal.report">
       <p class="pt-3 font-bold" data-testid="rehearsal-summary">
-        {{ faults.length === 0 ? 'No fault' : faults.length === 1 ? '1 fault' : `${faults.length} faults` }};
+        {{ faultCount === 0 ? 'No fault' : faultCount === 1 ? '1 fault' : `${faultCount} faults` }};
         {{ rehearsal.report.proven.length }} of {{ rehearsal.report.proven.length + faultyCount }} mappings
         proven
       </p>
@@ -101,8 +103,8 @@ const sinceWords = computed(() => {
           :before="faults[index - 1]"
         />
       </ul>
-      <p v-if="faults.length > MOST" class="text-soft text-xs">
-        and {{ faults.length - MOST }} more, when these are cured
+      <p v-if="faultCount > MOST" class="text-soft text-xs">
+        and {{ faultCount - MOST }} more, when these are cured
       </p>
       <template v-if="notes.length > 0">
         <button
@@ -112,8 +114,8 @@ const sinceWords = computed(() => {
           data-testid="rehearsal-notes"
           @click="areNotesShown = !areNotesShown"
         >
-          {{ notes.length }} {{ notes.length === 1 ? 'control moves' : 'controls move' }} nothing, and
-          {{ notes.length === 1 ? 'is' : 'are' }} joined to nothing
+          {{ noteCount }} {{ noteCount === 1 ? 'control moves' : 'controls move' }} nothing, and
+          {{ noteCount === 1 ? 'is' : 'are' }} joined to nothing
         </button>
         <ul v-if="areNotesShown">
           <RehearsalFinding

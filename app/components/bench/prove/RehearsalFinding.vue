@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { scenesText, type Finding } from '#core/bench/rehearsal'
-import { splitGestureKey } from '#core/rig'
 
 /** One thing that a rehearsal found: to be followed here, or gone to on the Desk. */
 const { finding, before = undefined } = defineProps<{
@@ -23,9 +22,6 @@ function go(): void {
   desk.goTo(finding.place)
   void navigateTo('/desk')
 }
-const isControlThere = computed(
-  () => finding.place !== null && splitGestureKey(finding.place.gesture).control !== '',
-)
 </script>
 
 <template>
@@ -36,7 +32,7 @@ const isControlThere = computed(
     <p class="text-soft">
       <template v-if="!isSaid">{{ finding.cure }}</template>
       <button
-        v-if="isControlThere"
+        v-if="finding.place"
         type="button"
         class="hover:text-ink underline"
         data-testid="finding-desk"

@@ -1,9 +1,9 @@
-import { resolveMappings } from '../../../mappings'
+import { mappingName, resolveMappings } from '../../../mappings'
 import { placeKey, type Mapping, type Parameter } from '../../../rig'
 import { mappedRange, stepSize, valueText } from '../../../values'
 import { meantBy } from '../../selection'
 import { movesBy, type Run } from '../run'
-import { brokenAt, moverOf, movedBy, type Check, type Told } from '../told'
+import { brokenAt, moverOf, type Check, type Told } from '../told'
 import type { Joined } from '../range'
 
 /** Half of one step of fourteen bits' upper half: what sends the MSB alone comes so near to its end, and is there. */
@@ -53,7 +53,7 @@ function toldOf(run: Run, { mapping, parameter, destination }: Joined): Told[] {
           cure: 'Let its takeover be at once or gradual, or widen what the control sends.',
         }
       : brokenAt(run, mapping)
-    return [{ ...about, text: `${mover} does not move ${movedBy(rig, mapping)}. ${why}`, cure }]
+    return [{ ...about, text: `${mover} does not move ${mappingName(rig, mapping)}. ${why}`, cure }]
   }
   const meant = meantBy(destination, parameter, scene.state.destinations[destination.id]?.selected ?? null)
   const range = mappedRange(mapping, meant)
@@ -65,8 +65,8 @@ function toldOf(run: Run, { mapping, parameter, destination }: Joined): Told[] {
     return []
   const reached =
     low === high
-      ? `sets ${movedBy(rig, mapping)} to ${valueText(meant, low)} only`
-      : `moves ${movedBy(rig, mapping)} from ${valueText(meant, low)} to ${valueText(meant, high)}`
+      ? `sets ${mappingName(rig, mapping)} to ${valueText(meant, low)} only`
+      : `moves ${mappingName(rig, mapping)} from ${valueText(meant, low)} to ${valueText(meant, high)}`
   return [
     {
       ...about,

@@ -1,4 +1,5 @@
-import { destinationOf, type Run } from '../run'
+import { rigIndex } from '../../../rig'
+import type { Run } from '../run'
 import { moverOf, type Check, type Told } from '../told'
 
 /** What is later than this is felt, in ms. */
@@ -13,7 +14,7 @@ export const late: Check = {
       for (const { destination, at } of arrived)
         worst.set(destination, Math.max(worst.get(destination) ?? 0, at - sent))
     return [...worst].flatMap(([id, ms]): Told[] => {
-      const owner = destinationOf(rig, id)
+      const owner = rigIndex(rig).destinations.get(id)
       if (!owner || ms <= MOST_LATE_MS || !joined.some(({ destination }) => destination.id === id)) return []
       return [
         {

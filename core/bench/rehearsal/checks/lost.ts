@@ -1,5 +1,5 @@
-import type { Id } from '../../../rig'
-import { destinationOf, type Run } from '../run'
+import { rigIndex, type Id } from '../../../rig'
+import type { Run } from '../run'
 import { moverOf, type Check, type Told } from '../told'
 
 /** How many messages each destination did something to. */
@@ -28,7 +28,7 @@ function countsOf(run: Run): Map<Id, { lost: number; twice: number; all: number 
 function toldOf(run: Run): Told[] {
   const { rig, spot, joined } = run
   return [...countsOf(run)].flatMap(([id, { lost, twice, all }]): Told[] => {
-    const owner = destinationOf(rig, id)
+    const owner = rigIndex(rig).destinations.get(id)
     if (!owner || !joined.some(({ destination }) => destination.id === id)) return []
     const about = {
       weight: 'fault' as const,

@@ -1,5 +1,5 @@
-import { parameterName, parameterOf } from '../../../rig'
-import { destinationOf, listenerOf, type Run } from '../run'
+import { parameterName, parameterOf, rigIndex } from '../../../rig'
+import { listenerOf, type Run } from '../run'
 import { moverOf, type Check, type Told } from '../told'
 
 /** What a gesture moves that it is not joined to, each once. */
@@ -12,7 +12,7 @@ function strangers(run: Run): Told[] {
     const id = listenerOf(effect)
     const key = `${destination}/${id}`
     if (own.has(key) || found.has(key)) continue
-    const owner = destinationOf(rig, destination)
+    const owner = rigIndex(rig).destinations.get(destination)
     const parameter = owner && parameterOf(owner, id)
     if (!owner || !parameter) continue
     found.set(key, {
@@ -34,7 +34,7 @@ function functions(run: Run): Told[] {
   const found = new Map<string, Told>()
   for (const { destination, effect } of run.effects) {
     if (effect.kind !== 'function') continue
-    const owner = destinationOf(rig, destination)
+    const owner = rigIndex(rig).destinations.get(destination)
     const claim = owner?.claims.find(({ id }) => id === effect.claim)
     const there = joined.filter((each) => each.destination.id === destination)
     if (!owner || !claim || there.length === 0) continue

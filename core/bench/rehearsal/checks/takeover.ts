@@ -1,10 +1,11 @@
-import { mappedRange, spanOf } from '../../../values'
+import { mappingName } from '../../../mappings'
+import { mappedRange, positionOf, spanOf } from '../../../values'
 import { playRig } from '../../played'
 import { meantBy } from '../../selection'
 import type { BenchState, Step } from '../../running'
 import type { Joined } from '../range'
 import { effectsIn, movesBy, type Run } from '../run'
-import { moverOf, movedBy, type Check, type Told } from '../told'
+import { moverOf, type Check, type Told } from '../told'
 
 /** The control goes so far in so many ms: slowly enough for takeover to be followed. */
 const SWEEP_MS = 256
@@ -46,12 +47,12 @@ function toldOf(run: Run, joined: Joined): Told[] {
   let most = 0
   for (const effect of movesBy(effectsIn([...first.passed, ...passed]), mapping))
     if (effect.kind === 'moves')
-      most = Math.max(most, Math.abs(effect.to - effect.from) / (range.max - range.min))
-  if (most <= MOST_SHARE || range.curve !== 'linear') return []
+      most = Math.max(most, Math.abs(positionOf(range, effect.to) - positionOf(range, effect.from)))
+  if (most <= MOST_SHARE) return []
   return [
     {
       weight: 'fault',
-      text: `${movedBy(rig, mapping)} jumps by ${Math.round(most * 100)} % when ${moverOf(rig, spot, mapping)} moves, though it is not to be taken over at once.`,
+      text: `${mappingName(rig, mapping)} jumps by ${Math.round(most * 100)} % when ${moverOf(rig, spot, mapping)} moves, though it is not to be taken over at once.`,
       cure: `See that ${destination.name} takes it over as written, or write takeover at once.`,
       place: spot.place,
       mapping: mapping.id,
