@@ -2,7 +2,7 @@ import { primaryOf } from './guesses'
 import { senderIn, type ListenState } from './listen'
 import type { GestureKind } from '../rig'
 import { sysexFamily } from './sysex'
-import { pointsOf, type Point } from './trail'
+import { EMPTY_TRAIL, pointsOf, shareTogether, type Point } from './trail'
 import type { Sender } from './types'
 
 /**
@@ -27,6 +27,8 @@ export const actWith = (act: Act | null, sender: string, at: number): Act => ({
   last: at,
   senders: act?.senders.has(sender) ? act.senders : new Set([...(act?.senders ?? []), sender]),
 })
+
+type Since = Pick<Act, 'senders' | 'from'>
 
 /** What one sender said while a hand was at something. */
 export interface Acted {
@@ -67,16 +69,28 @@ export type Awaited = 'movement' | 'axes' | 'press'
  * What the senders of an act have said in it, in the order in which they came. A half of a pair is part of its other half; where two axes are
  * awaited, only if that is sure. SysEx that differ at one place are one sender, unless presses are awaited: then each is its own.
  */
-export function actedSince(state: ListenState, { senders, from }: Act, awaited: Awaited): Acted[] {
-  const keys = [...new Set([...senders].map((key) => spokenFor(state, senders, key, awaited)))]
+export function actedSince(state: ListenState, { senders, from }: Since, awaited: Awaited): Acted[] {
+  const keys = [...new Set([...senders].map((key) => spokenFor(state, { senders, from }, key, awaited)))]
   return keys.flatMap((key) => actedBy(state, key, from, awaited) ?? [])
 }
 
 /** The sender that a half belongs to: one that came with it, or to which it surely belongs. */
-function spokenFor(state: ListenState, senders: ReadonlySet<string>, key: string, awaited: Awaited): string {
+function spokenFor(state: ListenState, { senders, from }: Since, key: string, awaited: Awaited): string {
   if (senderIn(state, key)?.sysex) return awaited === 'press' ? key : primaryOf(state, key)
   const other = primaryOf(state, key, awaited === 'axes')
-  return other === key || senders.has(other) ? other : primaryOf(state, key, true)
+  const isHere = other === key || senders.has(other) || cameWith(state, key, other, from)
+  return isHere ? other : primaryOf(state, key, true)
+}
+
+/** Two halves that come so closely together, in ms, may be of one movement. */
+const TOGETHER_MS = 8
+const MOSTLY = 0.5
+
+/** Was another sender, which is known and so began no act, moved along with this one? A half that comes first begins an act alone. */
+function cameWith(state: ListenState, key: string, other: string, from: number): boolean {
+  const since = (of: string): Point[] =>
+    pointsOf(senderIn(state, of)?.trail ?? EMPTY_TRAIL).filter(({ at }) => at >= from)
+  return shareTogether(since(key), since(other), TOGETHER_MS) > MOSTLY
 }
 
 /** What one sender has said from a time on, in ms; null where that is nothing. */

@@ -1,5 +1,5 @@
 import { senderIn, sendersIn, type ListenState } from './listen'
-import { pointsOf, type Point } from './trail'
+import { pointsOf, shareTogether, type Point } from './trail'
 import type { Sender } from './types'
 
 /** How something else that was heard goes with a sender. */
@@ -58,17 +58,6 @@ function isTouchOf(touch: readonly Point[], moved: readonly Point[]): boolean {
   return isAlways && isFor
 }
 
-/** The share of points that have another at the very same time. */
-function shareTogether(points: readonly Point[], others: readonly Point[]): number {
-  let next = 0
-  let together = 0
-  for (const { at } of points) {
-    while ((others[next]?.at ?? Infinity) < at - SAME_MS) next++
-    if ((others[next]?.at ?? Infinity) <= at + SAME_MS) together++
-  }
-  return points.length === 0 ? 0 : together / points.length
-}
-
 const kindOf = ({ address }: Sender): string | null =>
   address?.scope === 'channel' ? address.target.kind : null
 
@@ -79,10 +68,9 @@ function relationOf(own: Sender, other: Sender): Companion['kind'] | null {
   if (isNote) return isPressure && isTouchOf(mine, theirs) ? 'pressure' : null
   if (isTouchOf(theirs, mine)) return 'touch'
   const isMoved = mine.length >= FEW_POINTS && theirs.length >= FEW_POINTS
-  const [less, more] = [shareTogether(mine, theirs), shareTogether(theirs, mine)].sort((a, b) => a - b) as [
-    number,
-    number,
-  ]
+  const [less, more] = [shareTogether(mine, theirs, SAME_MS), shareTogether(theirs, mine, SAME_MS)].sort(
+    (a, b) => a - b,
+  ) as [number, number]
   const isOne = isMoved && more >= MOSTLY && less >= OFTEN
   return isOne ? 'axis' : null
 }

@@ -49,3 +49,14 @@ export const withoutLast = (trail: Trail): Trail =>
 
 /** The points that count. */
 export const pointsOf = ({ points, from, to }: Trail): readonly Point[] => points.slice(from, to)
+
+/** The share of points that have one of others within so many ms; both are in the order of their times. */
+export function shareTogether(points: readonly Point[], others: readonly Point[], ms: number): number {
+  let next = 0
+  let together = 0
+  for (const { at } of points) {
+    while ((others[next]?.at ?? Infinity) < at - ms) next++
+    if ((others[next]?.at ?? Infinity) <= at + ms) together++
+  }
+  return points.length === 0 ? 0 : together / points.length
+}

@@ -117,6 +117,23 @@ describe('going along the hardware', () => {
     expect([now.next, now.others]).toEqual([2, []])
   })
 
+  it('takes a value in two halves for one control, also where it rests on the way and the LSB comes first', () => {
+    const stepped = (at: number, from: number, to: number): Sent[] =>
+      Array.from({ length: 160 }, (_, index) => {
+        // A hand as even as this makes the LSB go in even steps, as an axis of its own would.
+        const value = Math.round(from + ((to - from) * index) / 159)
+        return [
+          { at: at + index * 11, bytes: [0xb0, 48, value % 128] },
+          { at: at + index * 11, bytes: [0xb0, 16, value >> 7] },
+        ]
+      }).flat()
+    const rested = [...stepped(0, 99, 15_700), ...stepped(2500, 15_700, 97)]
+    const once = waited(heardBy(startWalk(steps('knob', 2)), rested), 12_000)
+    expect([once.next, Object.values(once.belongs).map(({ control }) => control)]).toEqual([1, ['knob-1']])
+    const twice = waited(heardBy(once, moved(20_000, 0xb1, 3)), 30_000)
+    expect(all(twice)[1]).toBe('knob-2.turn 2:cc3 swept sure')
+  })
+
   it('gives no control a gesture that it does not have, where it is only learned', () => {
     const sent = inOrder(held(0, [0xb0, 110], 1100), moved(150, 0xb0, 20))
     const now = waited(heardBy(startWalk(steps('fader', 2), { adds: false }), sent), 8000)
