@@ -189,13 +189,13 @@ describe('checking the line behind a cable', () => {
     await soon('the count', '[data-testid=line-count]', /^0 of \d+ touched/)
     await page.driver.executeScript(`document.querySelector('button[aria-label^="Layer of Rows"]').click()`)
     await page.driver.executeScript(
-      `[...document.querySelectorAll('[role=option]')].find((each) => each.textContent.includes('Overture')).click()`,
+      `[...document.querySelectorAll('[role=option]')].find((each) => each.textContent.includes('Rings')).click()`,
     )
     await touch('foot-2')
     await soon(
       'the cause',
       '[data-testid=line-check]',
-      'Another layer is on: Rows of Umbrek 6 shows Overture.',
+      'Another layer is on: Rows of Umbrek 6 shows Rings.',
     )
   })
 })
