@@ -13,6 +13,7 @@ const CORE_FOLDERS = [
   'allocate',
   'listen',
   'bench',
+  'history',
   'sheets',
 ]
 

@@ -1,4 +1,5 @@
 export * from './abilities'
+export * from './assignment-words'
 export * from './cable-rules'
 export * from './checksum'
 export * from './choices'

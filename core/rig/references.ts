@@ -293,14 +293,24 @@ function checkAgreements(context: Context): void {
   })
 }
 
+/** A problem with its place as steps. */
+export interface ReferenceFault {
+  path: readonly PathStep[]
+  message: string
+}
+
+/** As `referenceFaults`, for people. */
+export const referenceProblems = (rig: Rig, limit?: number): Problem[] =>
+  referenceFaults(rig, limit).map(({ path, message }) => ({ path: printPath(path), message }))
+
 /**
  * Check everything in a rig that one schema cannot see: ids used once, references that lead
  * somewhere, no gesture in two replacing stacks. Gives at most `limit` problems.
  */
-export function referenceProblems(rig: Rig, limit = 20): Problem[] {
-  const problems: Problem[] = []
+export function referenceFaults(rig: Rig, limit = 20): ReferenceFault[] {
+  const problems: ReferenceFault[] = []
   const report: Report = (path, message) => {
-    if (problems.length < limit) problems.push({ path: printPath(path), message })
+    if (problems.length < limit) problems.push({ path, message })
   }
   const context: Context = {
     rig,
@@ -322,7 +332,8 @@ export function referenceProblems(rig: Rig, limit = 20): Problem[] {
   const owners = new Set<Id>()
   for (const list of ['controllers', 'destinations', 'boxes', 'computers'] as const) {
     rig[list].forEach(({ id }, index) => {
-      if (owners.has(id) && !problems.some(({ path }) => path === `${list}[${index}].id`)) {
+      const path = printPath([list, index, 'id'])
+      if (owners.has(id) && !problems.some((each) => printPath(each.path) === path)) {
         report([list, index, 'id'], `“${id}” already names something else with ports`)
       }
       owners.add(id)

@@ -1,15 +1,15 @@
 import { printTag } from '../midi'
 import {
   gestureName,
+  lightWords,
   MESSAGE_KIND_NAME,
   modelOf,
+  MOMENT_WORDS,
   placeRef,
+  resolutionWords,
   rigIndex,
   type Controller,
   type Id,
-  type LightRole,
-  type Message,
-  type Moment,
   type Place,
   type Rig,
   type Template,
@@ -18,46 +18,6 @@ import { programmedAt, type Programmed } from '../rig/program/bulk'
 import { placesOver } from '../rig/program/places'
 import { behaves, chosenBy, doesBy, sendersAt } from './doing'
 import { columns, figure, numeral, row, words, type Row, type Section, type SheetDocument } from './document'
-
-const MOMENT_WORDS: Readonly<Record<Moment, string>> = {
-  move: '',
-  press: 'pressed',
-  release: 'let go',
-  'long-press': 'held long',
-  'double-press': 'pressed twice',
-  'layer-shown': 'when the layer shows',
-}
-
-/** How finely a message tells values apart: “14 bit”, “5 steps”. */
-export function resolutionWords(message: Message): string {
-  if ('resolution' in message && message.resolution.kind === 'steps')
-    return `${message.resolution.count} steps`
-  switch (message.kind) {
-    case 'cc14':
-    case 'pitchBend':
-      return '14 bit'
-    case 'nrpn':
-    case 'rpn':
-      return message.steps === 'increments' ? 'clicks' : message.sendsLsb ? '14 bit' : '7 bit'
-    case 'cc':
-      return message.behaviour.kind === 'absolute' ? '7 bit' : ''
-    default:
-      return ''
-  }
-}
-
-/** What a light says, in words: its role with its letter, and who sets it. */
-export function lightWords(roles: readonly LightRole[], { light }: Programmed['assignment']): string {
-  const role = light && roles.find(({ id }) => id === light.role)
-  if (!light || !role) return ''
-  const by = {
-    press: 'as pressed',
-    feedback: 'as sent back',
-    'one-of-many': light.setBy.kind === 'one-of-many' ? `one of ${light.setBy.group}` : '',
-    steady: light.setBy.kind === 'steady' ? `always ${light.setBy.state}` : '',
-  }[light.setBy.kind]
-  return `${role.letter} ${role.name}, ${by}`
-}
 
 function rowsAt(rig: Rig, programmed: Programmed): Row[] {
   const { place, control, gesture, assignment } = programmed

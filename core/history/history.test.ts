@@ -1,0 +1,109 @@
+import * as fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { nineRingsRig } from '../../demo'
+import { perform, type Rig, type RigEdit } from '../rig'
+import { compareRigs, whereKey } from '../rig/compare'
+import { anyEdit } from '../testing/edits'
+import { anyMappedRig } from '../testing/rigs'
+import { changedFindings, changeReport, type ChangeLine, type ChangeReport } from '.'
+
+const found = nineRingsRig('as-found')
+const performed = nineRingsRig('as-performed')
+const lines = ({ groups }: ChangeReport): ChangeLine[] =>
+  groups.flatMap(({ sections }) => sections.flatMap((each) => each.lines))
+const after = (rig: Rig, ...edits: RigEdit[]): Rig => perform(rig, 'x', edits).rig
+const edited = (rig: Rig, edits: readonly RigEdit[]): Rig =>
+  edits.reduce((now, edit) => {
+    try {
+      return after(now, edit)
+    } catch {
+      return now
+    }
+  }, rig)
+
+const anyTwo = fc
+  .record({ rig: anyMappedRig, edits: fc.array(anyEdit, { maxLength: 10 }) })
+  .map(({ rig, edits }) => [rig, edited(rig, edits)] as const)
+
+describe('what changed', () => {
+  it('says every difference once, and nothing else', () => {
+    const said = (a: Rig, b: Rig): void => {
+      const report = changeReport(a, b)
+      const keys = lines(report).map(({ key }) => key)
+      const places = compareRigs(a, b).map(({ where }) => whereKey(where))
+      expect(keys.toSorted()).toEqual(places.toSorted())
+      expect(report.count).toBe(keys.length)
+      expect(report.groups.reduce((sum, { count }) => sum + count, 0)).toBe(keys.length)
+    }
+    fc.assert(fc.property(anyTwo, ([a, b]) => said(a, b)))
+    said(found, performed)
+    said(performed, found)
+  })
+
+  it('names everything in words: never an id, never nothing', () => {
+    for (const [a, b] of [
+      [found, performed],
+      [performed, found],
+    ] as const) {
+      for (const { name, was, is } of lines(changeReport(a, b))) {
+        expect(name).not.toBe('')
+        expect(`${name} ${was ?? ''} ${is ?? ''}`).not.toMatch(
+          /undefined|null|\[object|knob-\d|m-\d|[a-z]+\/[a-z]+-\d/,
+        )
+      }
+    }
+  })
+
+  it('tells when a control left its address, where, and for which one', () => {
+    const at = { controller: 'syzra', template: 'nine-rings', layer: 'overture', gesture: 'knob-5.turn' }
+    const syzra = performed.controllers.find(({ id }) => id === 'syzra')
+    const layer = syzra?.templates[0]?.stacks
+      .flatMap(({ layers }) => layers)
+      .find(({ id }) => id === at.layer)
+    const message = layer?.assignments[at.gesture]?.messages[0]
+    if (message?.kind !== 'cc') throw new Error('Drift sends no CC')
+    const next = after(performed, { type: 'message', at, index: 0, message: { ...message, number: 49 } })
+    const report = changeReport(performed, next)
+    expect(report.groups.map(({ name, sections }) => [name, sections.map((each) => each.name)])).toEqual([
+      ['Syzra 24', ['Overture']],
+    ])
+    expect(lines(report)).toMatchObject([
+      { kind: 'moved', name: 'Drift', was: '1:cc114', is: '1:cc49', gesture: 'syzra/knob-5.turn' },
+    ])
+    expect(report.teach).toEqual(['Siltglass · Grains · Drift'])
+    expect(changedFindings(performed, next).came.map(({ severity }) => severity)).toContain('error')
+  })
+
+  it('says what findings came and went, and the other way round for the other way', () => {
+    const there = changedFindings(found, performed)
+    const back = changedFindings(performed, found)
+    expect(there.went.length).toBeGreaterThan(20)
+    expect(there.came).toEqual([])
+    expect(back.came.map(({ id }) => id)).toEqual(there.went.map(({ id }) => id))
+    expect(changeReport(found, found)).toEqual({ groups: [], count: 0, teach: [] })
+    expect(changedFindings(found, found)).toEqual({ came: [], went: [] })
+  })
+
+  it('names what is gone by what it was, and what holds it by its name', () => {
+    const { id } = performed.destinations.find(({ name }) => name === 'Ferric Mile') ?? { id: '' }
+    const report = changeReport(performed, after(performed, { type: 'destination-remove', destination: id }))
+    const group = report.groups.find(({ name }) => name === 'Ferric Mile')
+    expect(group).toMatchObject({ kind: 'destination', where: [['destinations', id]] })
+    expect(group?.sections[0]?.lines).toMatchObject([{ kind: 'gone', name: 'The whole destination' }])
+    expect(group?.sections.find(({ name }) => name === 'Mappings')?.lines.map(({ name }) => name)).toContain(
+      'Fdbk → Ferric Mile · Tape · Feedback',
+    )
+  })
+
+  it('tells a control that was laid elsewhere from one that was changed', () => {
+    const model = performed.controllers.find(({ id }) => id === 'syzra')?.model ?? ''
+    const control = performed.models.find(({ id }) => id === model)?.surface.controls[0]
+    if (!control) throw new Error('no control')
+    const set = (change: object): Rig =>
+      after(performed, { type: 'controls-set', model, controls: [{ id: control.id, set: change }] })
+    const moved = set({ place: { ...control.place, x: control.place.x + 1 } })
+    expect(lines(changeReport(performed, moved)).map(({ kind }) => kind)).toEqual(['moved'])
+    const [line] = lines(changeReport(performed, set({ label: 'Other' })))
+    expect(line).toMatchObject({ kind: 'changed', is: 'label “Other”' })
+  })
+})

@@ -1,0 +1,10 @@
+export { changedFindings, changeReport, groupsOf } from './report'
+export type {
+  ChangedFinding,
+  ChangedFindings,
+  ChangeGroup,
+  ChangeLine,
+  ChangeReport,
+  ChangeSection,
+  LineKind,
+} from './report'

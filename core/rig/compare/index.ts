@@ -1,0 +1,4 @@
+export { compareRigs, isSame } from './compare'
+export { isWithin, whereKey, type Difference, type Where } from './difference'
+export { bringBackOf, withDifferences, type BroughtBack } from './bring-back'
+export { valueAt } from './apply'
