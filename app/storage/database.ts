@@ -33,6 +33,22 @@ export interface LoggedStep {
   inverse: string
   /** The step leads from position `index` to `index + 1`. */
   index: number
+  /** When it was made, in ms since 1970; not there on steps of older versions of the application. */
+  at?: number
+}
+
+/** A rig as it was at some time. */
+export interface StoredVersion {
+  id: string
+  rig: string
+  /** What the player called it; null where it was kept by itself, as a sitting ended. */
+  name: string | null
+  /** When the rig was so, in ms since 1970. */
+  at: number
+  /** What was done last before, or empty. */
+  label: string
+  /** The rig’s file, compressed (gzip, RFC 1952). */
+  bytes: Uint8Array<ArrayBuffer>
 }
 
 /** How many days the application has been used in this browser. */
@@ -48,6 +64,7 @@ export type ShelfDatabase = Dexie & {
   rigs: EntityTable<RigEntry, 'id'>
   snapshots: EntityTable<Snapshot, 'id'>
   steps: Table<LoggedStep, [string, number]>
+  versions: EntityTable<StoredVersion, 'id'>
 }
 
 /**
@@ -63,5 +80,6 @@ export function openDatabase(name = 'deft-lattice'): ShelfDatabase {
     steps: '[rig+index], rig',
   })
   database.version(2).stores({ usage: 'id' })
+  database.version(3).stores({ versions: 'id, rig' })
   return database
 }

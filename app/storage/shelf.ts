@@ -93,11 +93,20 @@ export async function addRig(database: ShelfDatabase, rig: Rig, now: number): Pr
   return id
 }
 
-const stepOf = ({ label, patches, inverse }: LoggedStep): Step => ({
-  label,
-  patches: JSON.parse(patches) as Patch[],
-  inverse: JSON.parse(inverse) as Patch[],
-})
+/** A step of the log. Most are never undone: their patches are read when they are asked for. */
+function stepOf({ label, at, patches, inverse }: LoggedStep): Step {
+  const read = { patches: null as Patch[] | null, inverse: null as Patch[] | null }
+  return {
+    label,
+    ...(at === undefined ? {} : { at }),
+    get patches() {
+      return (read.patches ??= JSON.parse(patches) as Patch[])
+    },
+    get inverse() {
+      return (read.inverse ??= JSON.parse(inverse) as Patch[])
+    },
+  }
+}
 
 /**
  * Open a rig: the snapshot and the steps from there to where it stands, in the format of today. Null if it is not on
@@ -174,15 +183,21 @@ async function ownedEntry(database: ShelfDatabase, id: string, owner: string | n
   return entry
 }
 
-const logged = (id: string, index: number, { label, patches, inverse }: Step): LoggedStep => ({
+const logged = (id: string, index: number, { label, at, patches, inverse }: Step): LoggedStep => ({
   rig: id,
   index,
   label,
+  ...(at === undefined ? {} : { at }),
   patches: JSON.stringify(patches),
   inverse: JSON.stringify(inverse),
 })
 
-const everything = (database: ShelfDatabase) => [database.rigs, database.snapshots, database.steps]
+const everything = (database: ShelfDatabase) => [
+  database.rigs,
+  database.snapshots,
+  database.steps,
+  database.versions,
+]
 
 /**
  * Write changes one after the other and where the rig now stands, all or nothing. A step that was undone is dropped once
@@ -346,5 +361,6 @@ export async function removeForGood(database: ShelfDatabase, ids: readonly strin
     await database.rigs.bulkDelete(gone)
     await database.snapshots.bulkDelete(gone)
     await database.steps.where('rig').anyOf(gone).delete()
+    await database.versions.where('rig').anyOf(gone).delete()
   })
 }

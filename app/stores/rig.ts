@@ -254,9 +254,10 @@ export const useRigStore = defineStore('rig', () => {
   }
 
   /** Make what was prepared, as one step. Throws an Error where it was not prepared from the rig as it is. */
-  function commit({ before, rig: next, step }: Prepared): void {
-    if (step.patches.length === 0) return
+  function commit({ before, rig: next, step: made }: Prepared): void {
+    if (made.patches.length === 0) return
     if (before !== rig.value) throw new Error('The rig has changed since this was prepared.')
+    const step = { ...made, at: Date.now() }
     versions.set(step, { before, after: next })
     past.value = [...past.value, step]
     future.value = []
@@ -318,6 +319,7 @@ export const useRigStore = defineStore('rig', () => {
     revision,
     change,
     past,
+    future,
     readReason,
     keepState,
     isKeptLate,

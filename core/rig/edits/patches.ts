@@ -8,6 +8,8 @@ enablePatches()
 /** What a change did: its name for undo, and the patches forward and back (RFC 6902 in spirit, as Immer writes them). */
 export interface Step {
   label: string
+  /** When it was made, in ms since 1970; not there where nobody said. */
+  at?: number
   patches: Patch[]
   inverse: Patch[]
 }
