@@ -1,11 +1,19 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
-import { perform, type Rig, type RigEdit } from '../rig'
+import { perform, type Rig, type RigEdit, type Step } from '../rig'
 import { compareRigs, whereKey } from '../rig/compare'
 import { anyEdit } from '../testing/edits'
 import { anyMappedRig } from '../testing/rigs'
-import { changedFindings, changeReport, type ChangeLine, type ChangeReport } from '.'
+import {
+  changedFindings,
+  changeReport,
+  isSpokenOf,
+  rigAfter,
+  stepWords,
+  type ChangeLine,
+  type ChangeReport,
+} from '.'
 
 const found = nineRingsRig('as-found')
 const performed = nineRingsRig('as-performed')
@@ -105,5 +113,40 @@ describe('what changed', () => {
     expect(lines(changeReport(performed, moved)).map(({ kind }) => kind)).toEqual(['moved'])
     const [line] = lines(changeReport(performed, set({ label: 'Other' })))
     expect(line).toMatchObject({ kind: 'changed', is: 'label “Other”' })
+  })
+})
+
+describe('the edits one by one', () => {
+  const at = { controller: 'syzra', template: 'nine-rings', layer: 'overture', gesture: 'knob-5.turn' }
+  const steps = [114, 49, 52].map((number, index, all) => [all[index - 1] ?? number, number] as const)
+  const made = steps.slice(1).reduce(
+    ({ rig, past }, [, number]) => {
+      const controller = rig.controllers.find(({ id }) => id === at.controller)
+      const layers = controller?.templates[0]?.stacks.flatMap((stack) => stack.layers)
+      const message = layers?.find(({ id }) => id === at.layer)?.assignments[at.gesture]?.messages[0]
+      if (message?.kind !== 'cc') throw new Error('Drift sends no CC')
+      const next = perform(rig, 'Set number', [
+        { type: 'message', at, index: 0, message: { ...message, number } },
+      ])
+      return { rig: next.rig, past: [...past, next.step] }
+    },
+    { rig: performed, past: [] as Step[] },
+  )
+
+  it('say what they did, so that one finds when a control left an address', () => {
+    const words = [...stepWords(made.rig, made.past)]
+    expect(words.map(({ index, lines: own }) => [index, own.map(({ text }) => text)])).toEqual([
+      [1, ['Syzra 24, Overture, Drift: 1:cc49 → 1:cc52']],
+      [0, ['Syzra 24, Overture, Drift: 1:cc114 → 1:cc49']],
+    ])
+    const found = words.filter((each) => isSpokenOf('Set number', each, 'drift cc114'))
+    expect(found.map(({ index }) => index)).toEqual([0])
+  })
+
+  it('lead back to the rig at any of them', () => {
+    expect(rigAfter(made.rig, made.past, 2)).toBe(made.rig)
+    expect(rigAfter(made.rig, made.past, 0)).toEqual(performed)
+    const report = changeReport(performed, rigAfter(made.rig, made.past, 1))
+    expect(lines(report).map(({ is }) => is)).toEqual(['1:cc49'])
   })
 })

@@ -8,3 +8,4 @@ export type {
   ChangeSection,
   LineKind,
 } from './report'
+export { isSpokenOf, MOST_LINES, rigAfter, stepWords, type StepWords } from './steps'

@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { createHistorian } from './history'
+
+expose(createHistorian())
