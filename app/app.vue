@@ -15,7 +15,10 @@ useEventListener('beforeunload', (event) => {
   // The browser asks whether to leave, in its own words.
   if (rigs.keepState === 'failing' || rigs.isLeftOver) event.preventDefault()
 })
-onMounted(() => void shelf.boot())
+onMounted(() => {
+  void shelf.boot()
+  void import('~/lib/history/sittings').then(({ keepSittings }) => keepSittings(rigs))
+})
 </script>
 
 <template>

@@ -1,8 +1,68 @@
+<script setup lang="ts">
+const rigs = useRigStore()
+const shelf = useShelfStore()
+const history = useHistoryStore()
+
+watch(
+  () => rigs.id,
+  () => void history.refresh(),
+  { immediate: true },
+)
+watch(
+  () => rigs.revision,
+  () => {
+    void history.tellSteps()
+    if (history.point) void history.compare()
+  },
+  { immediate: true },
+)
+onBeforeUnmount(() => history.close())
+const hasPast = computed(() => rigs.past.length + history.versions.length > 0)
+</script>
+
 <template>
-  <EmptyState title="History: not built yet">
-    Versions of this rig to name, compare and restore will be here. Undo already works in every view.
+  <div v-if="rigs.rig" class="flex h-full">
+    <HistoryLine />
+    <div class="flex min-w-0 flex-1 flex-col">
+      <HistoryBar />
+      <p
+        v-if="history.failure"
+        class="bg-conflict-soft text-conflict px-6 py-2"
+        role="alert"
+        data-testid="history-failure"
+      >
+        {{ history.failure }}
+      </p>
+      <HistorySurface v-if="history.report && history.report.count > 0" />
+      <div class="min-h-0 flex-1 overflow-y-auto px-6 py-4" :aria-busy="history.isBusy">
+        <BringBackOffer />
+        <ChangeReport v-if="history.report" :report="history.report" />
+        <p v-else-if="history.isBusy" class="text-soft" role="status">Comparing …</p>
+        <div v-else class="text-soft max-w-prose space-y-2">
+          <template v-if="hasPast">
+            <p>
+              Choose an edit or a version on the left to see what has changed since, and to bring back any of
+              it.
+            </p>
+            <p>
+              A name keeps this point for good. Without names, the last eight sittings are kept, and before
+              them one version a day and one a month.
+            </p>
+          </template>
+          <p v-else>
+            Nothing was edited yet. Give this point a name to come back to it, or compare the rig with
+            another.
+          </p>
+        </div>
+      </div>
+    </div>
+  </div>
+  <EmptyState v-else title="No history yet">
+    Every edit of a rig is kept here, and versions that you name. No rig is open.
     <template #actions>
-      <UiButton look="strong" @click="navigateTo('/desk')">Go to the Desk</UiButton>
+      <UiButton look="strong" @click="(shelf.openDemo('as-performed'), navigateTo('/history'))"
+        >Open the demo</UiButton
+      >
     </template>
   </EmptyState>
 </template>

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import type { ChangeReport } from '#core/history'
+
+/** In what the rig differs from the point that was chosen. */
+const { report } = defineProps<{ report: ChangeReport }>()
+const history = useHistoryStore()
+const rigs = useRigStore()
+const MOST = 8
+const backAll = (): void => void history.bringBack('Bring all of it back', [[]])
+const came = computed(() => history.findings?.came ?? [])
+const went = computed(() => history.findings?.went ?? [])
+</script>
+
+<template>
+  <p v-if="report.count === 0" class="text-soft" data-testid="history-same">
+    Nothing differs: the rig is as it was then.
+  </p>
+  <template v-else>
+    <div class="flex items-center gap-3 pb-3">
+      <p class="font-bold" role="status" data-testid="history-summary">
+        {{ report.count }} {{ report.count === 1 ? 'thing differs' : 'things differ' }}
+      </p>
+      <UiButton :disabled="!rigs.canEdit" data-testid="bring-back-all" @click="backAll"
+        >Bring back all of it</UiButton
+      >
+    </div>
+    <div v-if="report.teach.length > 0" class="pb-3 text-sm" data-testid="history-teach">
+      <span class="font-bold">Teach again:</span> {{ report.teach.slice(0, MOST).join(', ') }}
+      <template v-if="report.teach.length > MOST">and {{ report.teach.length - MOST }} more</template>
+    </div>
+    <div
+      v-if="came.length + went.length > 0"
+      class="grid grid-cols-2 gap-6 pb-4 text-sm"
+      data-testid="history-findings"
+    >
+      <div
+        v-for="[heading, list] in [
+          ['Findings that came', came],
+          ['Findings that went', went],
+        ] as const"
+        :key="heading"
+      >
+        <h2 class="text-soft text-xs font-bold">{{ heading }}: {{ list.length || 'none' }}</h2>
+        <ul>
+          <li v-for="each in list.slice(0, MOST)" :key="each.id" class="flex gap-2 py-0.5">
+            <SeverityMark :severity="each.severity" />
+            <span class="line-clamp-2" :title="each.message">{{ each.message }}</span>
+          </li>
+        </ul>
+        <p v-if="list.length > MOST" class="text-soft text-xs">and {{ list.length - MOST }} more</p>
+      </div>
+    </div>
+    <ChangeGroup v-for="group in report.groups" :key="group.key" :group="group" />
+  </template>
+</template>

@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { modelOf, rigIndex, type Controller, type Id } from '#core/rig'
+import { inkedPaths } from '#core/sheets/drawing'
+import { controlsInBoth, marksOf } from '~/lib/history/marks'
+
+/** The surfaces on which something changed: what is gone, new, moved or changed, each by its own mark. */
+const history = useHistoryStore()
+const rigs = useRigStore()
+const frame = useTemplateRef('frame')
+const { width, height } = useElementSize(frame)
+
+const marks = computed(() => (history.report ? marksOf(history.report) : new Map()))
+const controllers = computed((): Controller[] => {
+  const [before, after] = [history.other, rigs.rig]
+  const all = [...(after?.controllers ?? []), ...(before?.controllers ?? [])]
+  const seen = new Set<Id>()
+  return all.filter(({ id }) => marks.value.has(id) && !seen.has(id) && seen.add(id))
+})
+const shown = computed(
+  () => controllers.value.find(({ id }) => id === history.controllerId) ?? controllers.value[0] ?? null,
+)
+const surface = computed(() => {
+  const { rig } = rigs
+  const id = shown.value?.id
+  if (!rig || id === undefined) return null
+  const owner = rigIndex(rig).controllers.get(id)
+  if (owner) return modelOf(rig, owner).surface
+  return shown.value && history.other ? modelOf(history.other, shown.value).surface : null
+})
+const scale = computed(() =>
+  surface.value && width.value > 0
+    ? Math.max(0.3, Math.min(width.value / surface.value.width, height.value / surface.value.height))
+    : 1,
+)
+const drawn = computed(() =>
+  rigs.rig && shown.value
+    ? controlsInBoth(history.other, rigs.rig, shown.value.id).map((control) => {
+        const { x, y, w, h } = control.place
+        return {
+          control,
+          paths: inkedPaths(control, scale.value),
+          kind: marks.value.get(shown.value?.id ?? '')?.get(control.id) ?? null,
+          x: (x + w / 2) * scale.value,
+          y: (y + h / 2) * scale.value,
+        }
+      })
+    : [],
+)
+const MARK_PX = 14
+</script>
+
+<template>
+  <div v-if="shown" class="border-line flex h-60 shrink-0 flex-col border-b px-6 pt-2 pb-3">
+    <div class="flex items-center gap-4 pb-2">
+      <ControllerTabs :controllers="controllers" :shown="shown" @choose="history.controllerId = $event" />
+      <ul class="text-soft ml-auto flex gap-3 text-2xs" aria-label="Marks">
+        <li
+          v-for="kind in ['new', 'gone', 'moved', 'changed'] as const"
+          :key="kind"
+          class="flex items-center gap-1"
+        >
+          <ChangeMark :kind="kind" />{{ kind }}
+        </li>
+      </ul>
+    </div>
+    <div ref="frame" class="relative min-h-0 flex-1">
+      <svg
+        v-if="surface && width > 0"
+        class="absolute top-0 left-0"
+        :width="surface.width * scale"
+        :height="surface.height * scale"
+        overflow="visible"
+        role="img"
+        :aria-label="`${shown.name}: what changed`"
+        data-testid="history-surface"
+      >
+        <g
+          v-for="each in drawn"
+          :key="each.control.id"
+          :class="each.kind === null ? 'opacity-45' : ''"
+          :data-marked="each.kind"
+        >
+          <title>{{ each.control.label }}{{ each.kind === null ? '' : `: ${each.kind}` }}</title>
+          <path
+            v-for="(path, index) in each.paths"
+            :key="index"
+            :d="path.d"
+            class="stroke-soft"
+            :class="each.kind === null ? 'fill-raised' : each.kind === 'gone' ? 'fill-none' : 'fill-marker'"
+            :stroke-dasharray="each.kind === 'gone' ? '3 2.5' : undefined"
+          />
+          <svg
+            v-if="each.kind !== null"
+            :x="each.x - MARK_PX / 2"
+            :y="each.y - MARK_PX / 2"
+            :width="MARK_PX"
+            :height="MARK_PX"
+            class="text-on-marker overflow-visible"
+            :class="each.kind === 'gone' && 'text-conflict'"
+          >
+            <ChangeMark :kind="each.kind" />
+          </svg>
+        </g>
+      </svg>
+    </div>
+  </div>
+</template>

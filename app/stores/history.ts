@@ -1,0 +1,284 @@
+import { proxy, wrap, type Remote } from 'comlink'
+import { defineStore } from 'pinia'
+import { isSpokenOf, rigAfter, type ChangedFindings, type ChangeReport, type StepWords } from '#core/history'
+import type { Id, Rig } from '#core/rig'
+import { withDifferences, type Where } from '#core/rig/compare'
+import { historyRows } from '~/lib/history/rows'
+import { database } from '~/storage/open'
+import { loadRig } from '~/storage/shelf'
+import {
+  keepVersion,
+  listVersions,
+  nameVersion,
+  readVersion,
+  removeVersion,
+  type VersionEntry,
+} from '~/storage/versions'
+import type { Historian, WouldBring } from '~/workers/history'
+import { useRigStore } from './rig'
+
+/** What the rig as it is now is compared with. */
+export type Point =
+  /** As it was after so many of the edits that are kept. */
+  | { kind: 'step'; count: number }
+  | { kind: 'version'; id: string }
+  /** Another rig on the shelf. */
+  | { kind: 'shelf'; id: string; name: string }
+  | { kind: 'file'; name: string; rig: Rig }
+
+/** Something that was to be brought back and cannot stand alone. */
+export interface Offer extends WouldBring {
+  label: string
+}
+
+const said = (error: unknown): string => (error instanceof Error ? error.message : String(error))
+
+/** The line of edits and versions of the open rig, and comparing it with what it was. */
+export const useHistoryStore = defineStore('history', () => {
+  const rigs = useRigStore()
+  const versions = shallowRef<readonly VersionEntry[]>([])
+  const point = shallowRef<Point | null>(null)
+  const other = shallowRef<Rig | null>(null)
+  const report = shallowRef<ChangeReport | null>(null)
+  const findings = shallowRef<ChangedFindings | null>(null)
+  const words = shallowRef<ReadonlyMap<number, StepWords>>(new Map())
+  const search = ref('')
+  const isBusy = ref(false)
+  const failure = ref<string | null>(null)
+  const offer = shallowRef<Offer | null>(null)
+  /** The controller whose surface shows what changed. */
+  const controllerId = ref<Id | null>(null)
+  let worker: Worker | null = null
+  let teller: Worker | null = null
+  let turn = 0
+
+  const rows = computed(() =>
+    historyRows(rigs.past, versions.value, (index) => {
+      const wanted = search.value.trim()
+      return wanted === '' || isSpokenOf(rigs.past[index]?.label ?? '', words.value.get(index), wanted)
+    }),
+  )
+
+  function historian(): Remote<Historian> & { failed: Promise<never> } {
+    worker ??= new Worker(new URL('../workers/history.worker.ts', import.meta.url), { type: 'module' })
+    const own = worker
+    const failed = new Promise<never>((_, reject) => {
+      own.onerror = (event) => {
+        if (worker === own) worker = null
+        reject(new Error(event.message || 'Comparing could not start. Reload the page.'))
+      }
+    })
+    failed.catch(() => undefined)
+    return Object.assign(wrap<Historian>(own), { failed })
+  }
+
+  async function refresh(): Promise<void> {
+    const { id } = rigs
+    try {
+      versions.value = id === null ? [] : await listVersions(database(), id)
+    } catch (error) {
+      failure.value = `The versions cannot be read: ${said(error)}`
+    }
+  }
+
+  async function rigAt(at: Point): Promise<Rig> {
+    switch (at.kind) {
+      case 'step':
+        if (!rigs.rig) throw new Error('No rig is open.')
+        return rigAfter(rigs.rig, rigs.past, at.count)
+      case 'version': {
+        const rig = await readVersion(database(), at.id)
+        if (!rig) throw new Error('This version is no longer there.')
+        return rig
+      }
+      case 'shelf': {
+        const open = await loadRig(database(), at.id)
+        if (!open) throw new Error(`“${at.name}” is no longer on the shelf.`)
+        return open.rig
+      }
+      case 'file':
+        return at.rig
+    }
+  }
+
+  /** Compare the rig as it is with a point; null lets go of it. */
+  async function compareWith(next: Point | null): Promise<void> {
+    point.value = next
+    await compare()
+  }
+
+  async function compare(): Promise<void> {
+    const own = ++turn
+    const at = point.value
+    const { rig } = rigs
+    offer.value = null
+    failure.value = null
+    if (!at || !rig) {
+      report.value = null
+      findings.value = null
+      other.value = null
+      isBusy.value = false
+      return
+    }
+    isBusy.value = true
+    try {
+      const before = await rigAt(at)
+      if (turn !== own) return
+      const asked = historian()
+      const made = await Promise.race([asked.compare(before, toRaw(rig)), asked.failed])
+      if (turn !== own) return
+      other.value = before
+      report.value = made
+      findings.value = null
+      isBusy.value = false
+      const changed = await Promise.race([asked.findings(), asked.failed])
+      if (turn === own) findings.value = changed
+    } catch (error) {
+      if (turn !== own) return
+      report.value = null
+      failure.value = said(error)
+    } finally {
+      if (turn === own) isBusy.value = false
+    }
+  }
+
+  /** Work out what every edit did, the last first. */
+  async function tellSteps(): Promise<void> {
+    teller?.terminate()
+    const { rig, past } = rigs
+    words.value = new Map()
+    if (!rig || past.length === 0) return
+    const own = new Worker(new URL('../workers/history.worker.ts', import.meta.url), { type: 'module' })
+    teller = own
+    own.onerror = () => {
+      // The edits are listed by their names all the same.
+      if (teller === own) teller = null
+    }
+    const tell = proxy((told: StepWords[]) => {
+      if (teller !== own) return
+      words.value = new Map([...words.value, ...told.map((each) => [each.index, each] as const)])
+    })
+    const plain = past.map(({ label, patches, inverse }) => ({ label, patches, inverse }))
+    await wrap<Historian>(own).steps(toRaw(rig), plain, tell)
+    if (teller === own) {
+      own.terminate()
+      teller = null
+    }
+  }
+
+  /** Keep the rig as it was at a point, or as it is, under a name. */
+  async function keepAs(name: string, at: Point | null): Promise<void> {
+    const { id, rig, past } = rigs
+    if (id === null || !rig) return
+    failure.value = null
+    try {
+      if (at?.kind === 'version') await nameVersion(database(), at.id, name)
+      else {
+        const count = at?.kind === 'step' ? at.count : past.length
+        const last = past[count - 1]
+        const kept = at?.kind === 'step' ? rigAfter(rig, past, count) : rig
+        const made = await keepVersion(database(), id, kept, {
+          name,
+          at: last?.at ?? Date.now(),
+          label: last?.label ?? '',
+        })
+        if (at) point.value = { kind: 'version', id: made }
+      }
+    } catch (error) {
+      failure.value = `“${name}” could not be kept: ${said(error)} Export the rig to a file, so that it is safe.`
+    }
+    await refresh()
+  }
+
+  async function forget(version: VersionEntry): Promise<void> {
+    failure.value = null
+    try {
+      if (version.name === null) await removeVersion(database(), version.id)
+      else await nameVersion(database(), version.id, null)
+    } catch (error) {
+      failure.value = `This version could not be changed: ${said(error)}`
+    }
+    await refresh()
+    if (point.value?.kind === 'version' && !versions.value.some(({ id }) => id === version.id))
+      await compareWith(null)
+  }
+
+  function make(label: string, differences: WouldBring['differences']): boolean {
+    const { rig } = rigs
+    if (!rig || !rigs.canEdit) {
+      failure.value = 'This rig can only be read here. Take it over first.'
+      return false
+    }
+    try {
+      rigs.commit({ before: rig, ...withDifferences(rig, label, differences) })
+      offer.value = null
+      return true
+    } catch (error) {
+      failure.value = said(error)
+      return false
+    }
+  }
+
+  /** Bring places of the earlier rig back, as one edit. What they cannot stand without is offered first. */
+  async function bringBack(label: string, places: readonly Where[]): Promise<void> {
+    const own = turn
+    failure.value = null
+    offer.value = null
+    const { rig } = rigs
+    try {
+      const asked = historian()
+      const found = await Promise.race([asked.bringBack(places), asked.failed])
+      if (turn !== own || rig !== rigs.rig) return
+      if (found.also.length > 0) offer.value = { ...found, label }
+      else make(label, found.differences)
+    } catch (error) {
+      failure.value = said(error)
+    }
+  }
+
+  const acceptOffer = (): boolean => offer.value !== null && make(offer.value.label, offer.value.differences)
+
+  function close(): void {
+    worker?.terminate()
+    teller?.terminate()
+    worker = null
+    teller = null
+    turn++
+    isBusy.value = false
+  }
+
+  watch(
+    () => rigs.id,
+    () => {
+      close()
+      point.value = null
+      report.value = null
+      versions.value = []
+      search.value = ''
+    },
+  )
+
+  return {
+    versions,
+    rows,
+    point,
+    other,
+    report,
+    findings,
+    words,
+    search,
+    isBusy,
+    failure,
+    offer,
+    controllerId,
+    refresh,
+    compareWith,
+    compare,
+    tellSteps,
+    keepAs,
+    forget,
+    bringBack,
+    acceptOffer,
+    close,
+  }
+})
