@@ -24,7 +24,7 @@ export default defineNuxtConfig({
     payloadExtraction: false,
     defaults: { nuxtLink: { prefetch: false } },
   },
-  modules: ['@pinia/nuxt', '@nuxt/eslint'],
+  modules: ['@pinia/nuxt', '@nuxt/eslint', '@vite-pwa/nuxt'],
   eslint: { config: { standalone: true, stylistic: false } },
   alias: { '#core': folder('./core'), '#demo': folder('./demo') },
   components: [{ path: '~/components', pathPrefix: false }],
@@ -37,7 +37,35 @@ export default defineNuxtConfig({
         { name: 'viewport', content: 'width=device-width, initial-scale=1' },
         { name: 'description', content: 'Program controller templates without conflicts.' },
       ],
-      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/favicon.svg' }],
+      link: [
+        { rel: 'icon', type: 'image/svg+xml', href: '/favicon.svg' },
+        { rel: 'manifest', href: '/manifest.webmanifest' },
+      ],
+    },
+  },
+  // All that the page may ever need is kept by the browser, so that a stage needs no network.
+  pwa: {
+    registerType: 'prompt',
+    // The page asks for it itself, once it is at rest.
+    injectRegister: false,
+    client: { registerPlugin: false },
+    manifest: {
+      name: 'Deft Lattice',
+      short_name: 'Deft Lattice',
+      description: 'Program controller templates without conflicts.',
+      start_url: '/',
+      display: 'standalone',
+      background_color: '#efece3',
+      theme_color: '#efece3',
+      icons: [{ src: '/favicon.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
+    },
+    workbox: {
+      globPatterns: ['**/*.{js,css,html,svg,wasm,woff,woff2}'],
+      maximumFileSizeToCacheInBytes: 8 * 1024 * 1024,
+      navigateFallback: '/',
+      navigateFallbackDenylist: [/^\/api\//],
+      inlineWorkboxRuntime: true,
+      cleanupOutdatedCaches: true,
     },
   },
   nitro: {

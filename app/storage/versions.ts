@@ -1,4 +1,4 @@
-import { readRig, writeRig, type Rig } from '#core/rig'
+import type { Rig } from '#core/rig'
 import type { ShelfDatabase, StoredVersion } from './database'
 
 /** A version without its contents. */
@@ -23,8 +23,10 @@ async function through(bytes: BodyInit, how: CompressionStream | DecompressionSt
 }
 
 /** A rig’s file, compressed. */
-export const packRig = async (rig: Rig): Promise<Uint8Array<ArrayBuffer>> =>
-  new Uint8Array(await (await through(writeRig(rig), new CompressionStream('gzip'))).arrayBuffer())
+export async function packRig(rig: Rig): Promise<Uint8Array<ArrayBuffer>> {
+  const { writeRig } = await import('#core/rig/parse')
+  return new Uint8Array(await (await through(writeRig(rig), new CompressionStream('gzip'))).arrayBuffer())
+}
 
 /** So many bytes of text a version may hold: what is longer is no rig. */
 const MOST_TEXT = 128 * 1024 * 1024
@@ -44,6 +46,7 @@ export async function unpackRig(bytes: Uint8Array<ArrayBuffer>): Promise<Rig> {
     if (error instanceof VersionError) throw error
     throw new VersionError('It is damaged and cannot be read.')
   }
+  const { readRig } = await import('#core/rig/parse')
   const read = readRig(text)
   if (read.ok) return read.rig
   const [problem] = read.problems

@@ -1,6 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink'
 import { defineStore } from 'pinia'
-import { isSpokenOf, rigAfter, type ChangedFindings, type ChangeReport, type StepWords } from '#core/history'
+import { isSpokenOf, rigAfter, type CellChange, type ChangedFindings, type ChangeReport, type StepWords } from '#core/history'
 import type { Id, Rig } from '#core/rig'
 import { withDifferences, type Where } from '#core/rig/compare'
 import { historyRows } from '~/lib/history/rows'
@@ -41,6 +41,7 @@ export const useHistoryStore = defineStore('history', () => {
   const other = shallowRef<Rig | null>(null)
   const report = shallowRef<ChangeReport | null>(null)
   const findings = shallowRef<ChangedFindings | null>(null)
+  const cells = shallowRef<readonly CellChange[]>([])
   const words = shallowRef<ReadonlyMap<number, StepWords>>(new Map())
   const search = ref('')
   const isBusy = ref(false)
@@ -116,6 +117,7 @@ export const useHistoryStore = defineStore('history', () => {
     if (!at || !rig) {
       report.value = null
       findings.value = null
+      cells.value = []
       other.value = null
       isBusy.value = false
       return
@@ -131,6 +133,8 @@ export const useHistoryStore = defineStore('history', () => {
       report.value = made
       findings.value = null
       isBusy.value = false
+      const sent = await Promise.race([asked.cells(), asked.failed])
+      if (turn === own) cells.value = sent
       const changed = await Promise.race([asked.findings(), asked.failed])
       if (turn === own) findings.value = changed
     } catch (error) {
@@ -265,6 +269,7 @@ export const useHistoryStore = defineStore('history', () => {
     other,
     report,
     findings,
+    cells,
     words,
     search,
     isBusy,

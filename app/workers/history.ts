@@ -1,8 +1,10 @@
 import {
+  cellChanges,
   changedFindings,
   changeReport,
   groupsOf,
   stepWords,
+  type CellChange,
   type ChangedFindings,
   type ChangeGroup,
   type ChangeReport,
@@ -24,6 +26,8 @@ export interface Historian {
   compare: (before: Rig, after: Rig) => ChangeReport
   /** The findings that came and went between them. */
   findings: () => ChangedFindings
+  /** The numbers given up and taken between them. */
+  cells: () => CellChange[]
   /** What it takes to bring places of the earlier one into the later. */
   bringBack: (places: readonly Where[]) => WouldBring
   /** What each edit did, the last first; told some at a time. */
@@ -45,6 +49,7 @@ export function createHistorian(): Historian {
       return changeReport(before, after)
     },
     findings: () => changedFindings(pair().before, pair().after),
+    cells: () => cellChanges(pair().before, pair().after),
     bringBack: (places) => {
       const { before, after } = pair()
       const { differences, also } = bringBackOf(after, before, places)

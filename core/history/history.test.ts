@@ -6,6 +6,7 @@ import { compareRigs, whereKey } from '../rig/compare'
 import { anyEdit } from '../testing/edits'
 import { anyMappedRig } from '../testing/rigs'
 import {
+  cellChanges,
   changedFindings,
   changeReport,
   isSpokenOf,
@@ -148,5 +149,25 @@ describe('the edits one by one', () => {
     expect(rigAfter(made.rig, made.past, 0)).toEqual(performed)
     const report = changeReport(performed, rigAfter(made.rig, made.past, 1))
     expect(lines(report).map(({ is }) => is)).toEqual(['1:cc49'])
+  })
+})
+
+describe('the numbers of two rigs', () => {
+  it('are gone one way where they are new the other', () => {
+    const turned = { gone: 'new', new: 'gone', changed: 'changed', same: 'same' } as const
+    const back = cellChanges(performed, found).map((each) => ({ ...each, state: turned[each.state] }))
+    expect(cellChanges(found, performed)).toEqual(back)
+    expect(cellChanges(found, found).every(({ state }) => state === 'same')).toBe(true)
+  })
+
+  it('say which was given up and which was taken', () => {
+    const changed = cellChanges(found, performed).filter(({ state }) => state !== 'same')
+    const stateAt = (channel: number, number: number): string | undefined =>
+      changed.find((each) => each.family === 'cc' && each.channel === channel && each.number === number)
+        ?.state
+    expect(stateAt(11, 115)).toBe('gone')
+    // Another control goes on sending there.
+    expect(stateAt(1, 49)).toBe('changed')
+    expect(stateAt(1, 114)).toBe('new')
   })
 })

@@ -1,3 +1,4 @@
+export { cellChanges, type CellChange, type CellState } from './cells'
 export { changedFindings, changeReport, groupsOf } from './report'
 export type {
   ChangedFinding,

@@ -15,7 +15,7 @@ const freeOwner = (rig: Rig, word: string): Id =>
   )
 
 /** The first letter of a name that no controller has, else any that is free. */
-function freeLetter(rig: Rig, name: string): string {
+export function freeLetter(rig: Rig, name: string): string {
   const used = new Set(rig.controllers.map(({ letter }) => letter))
   const wanted = name.toUpperCase().match(/[A-Z0-9]/)?.[0] ?? 'A'
   return used.has(wanted) ? ([...LETTERS].find((letter) => !used.has(letter)) ?? wanted) : wanted

@@ -6,9 +6,16 @@ const { report } = defineProps<{ report: ChangeReport }>()
 const history = useHistoryStore()
 const rigs = useRigStore()
 const MOST = 8
+const MOST_FINDINGS = 3
 const backAll = (): void => void history.bringBack('Bring all of it back', [[]])
 const came = computed(() => history.findings?.came ?? [])
 const went = computed(() => history.findings?.went ?? [])
+const lists = computed(() =>
+  [
+    { heading: 'Findings that came', list: came.value },
+    { heading: 'Findings that went', list: went.value },
+  ].filter(({ list }) => list.length > 0),
+)
 </script>
 
 <template>
@@ -28,26 +35,27 @@ const went = computed(() => history.findings?.went ?? [])
       <span class="font-bold">Teach again:</span> {{ report.teach.slice(0, MOST).join(', ') }}
       <template v-if="report.teach.length > MOST">and {{ report.teach.length - MOST }} more</template>
     </div>
-    <div
-      v-if="came.length + went.length > 0"
-      class="grid grid-cols-2 gap-6 pb-4 text-sm"
-      data-testid="history-findings"
-    >
+    <div v-if="came.length + went.length > 0" class="flex gap-6 pb-4 text-sm" data-testid="history-findings">
       <div
-        v-for="[heading, list] in [
-          ['Findings that came', came],
-          ['Findings that went', went],
-        ] as const"
+        v-for="[heading, list] in (
+          [
+            ['Findings that came', came],
+            ['Findings that went', went],
+          ] as const
+        ).filter(([, list]) => list.length > 0)"
         :key="heading"
+        class="min-w-0 flex-1"
       >
-        <h2 class="text-soft text-xs font-bold">{{ heading }}: {{ list.length || 'none' }}</h2>
+        <h2 class="text-soft text-xs font-bold">{{ heading }}: {{ list.length }}</h2>
         <ul>
-          <li v-for="each in list.slice(0, MOST)" :key="each.id" class="flex gap-2 py-0.5">
+          <li v-for="each in list.slice(0, MOST_FINDINGS)" :key="each.id" class="flex gap-2 py-0.5">
             <SeverityMark :severity="each.severity" />
             <span class="line-clamp-2" :title="each.message">{{ each.message }}</span>
           </li>
         </ul>
-        <p v-if="list.length > MOST" class="text-soft text-xs">and {{ list.length - MOST }} more</p>
+        <p v-if="list.length > MOST_FINDINGS" class="text-soft text-xs">
+          and {{ list.length - MOST_FINDINGS }} more
+        </p>
       </div>
     </div>
     <ChangeGroup v-for="group in report.groups" :key="group.key" :group="group" />

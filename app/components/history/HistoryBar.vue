@@ -44,6 +44,7 @@ async function keep(): Promise<void> {
 
 const FILE = 'a file'
 const others = computed(() => [
+  { value: '', label: 'another rig' },
   ...shelf.rigs.filter(({ id }) => id !== rigs.id).map(({ id, name: label }) => ({ value: id, label })),
   { value: FILE, label: 'A file …' },
 ])
@@ -79,7 +80,7 @@ function compareOther(id: string): void {
     <form v-if="canName" class="flex items-center gap-1" @submit.prevent="keep">
       <input
         v-model="name"
-        class="bg-raised border-line h-7 w-44 rounded-md border px-2 text-xs"
+        class="bg-raised border-line h-7 w-36 rounded-md border px-2 text-xs"
         maxlength="120"
         :placeholder="versionAt?.name ?? 'Name this point'"
         aria-label="Name for this point"
@@ -90,7 +91,7 @@ function compareOther(id: string): void {
       }}</UiButton>
     </form>
     <UiButton v-if="versionAt" data-testid="version-forget" @click="history.forget(versionAt)">{{
-      versionAt.name === null ? 'Remove' : 'Take its name away'
+      versionAt.name === null ? 'Remove' : 'Remove name'
     }}</UiButton>
     <UiSelect
       label="Another rig to compare with"

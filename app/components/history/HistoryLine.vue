@@ -156,7 +156,7 @@ const tabIndex = (row: HistoryRow, index: number): number =>
               <span
                 class="block truncate text-2xs leading-tight"
                 :class="row.key === chosenKey ? '' : 'text-soft'"
-                >{{ row.version.label ? `after “${row.version.label}”` : 'version' }}</span
+                >{{ row.version.label ? `after “${row.version.label}”` : 'kept by name' }}</span
               >
             </span>
             <span class="tag text-2xs shrink-0">{{ clock(row.version.at) }}</span>
