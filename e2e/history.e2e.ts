@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../demo'
 import { perform, writeRig, type Rig } from '../core/rig'
+import { cutPart, writePart } from '../core/rig/part'
 import { giveFile, importText, Key, pickOption, setField, startSession, type Session } from './browser'
 
 let page: Session
@@ -55,6 +56,8 @@ describe('history', () => {
 
       await page.press('Before the tour')
       await soon('what differs', '[data-testid=history-summary]', '2 things differ')
+      await page.click('[data-changes=csv]')
+      expect(await page.downloaded('what-changed.csv')).toContain('gone,Transit')
       await page.click('[data-change=gone] [data-testid=bring-back]')
       await soon('less differs', '[data-testid=history-summary]', '1 thing differs')
       await count(STEPS, 3)
@@ -85,7 +88,10 @@ describe('history', () => {
     await page.press('History')
     await compareFile('whole.json', writeRig({ ...performed, name: 'Whole' }))
     await soon('the title', '[data-testid=history-title]', 'From “Whole” to this rig')
-    expect(await page.count('[data-testid=history-surface] [data-marked=gone]')).toBeGreaterThan(0)
+    await page.waitFor(
+      'what is gone to be marked',
+      async () => (await page.count('[data-testid=history-surface] [data-marked=gone]')) > 0,
+    )
     await page.click('[data-group^=destination] ul li:nth-child(2) [data-testid=bring-back]')
     await soon('the offer', '[data-testid=bring-back-offer]', 'Ferric Mile')
     await page.click('[data-testid=accept-offer]')
@@ -104,3 +110,86 @@ describe('history', () => {
 async function compareFile(name: string, text: string): Promise<void> {
   await giveFile(page, () => pickOption(page, '[data-testid=compare-other] button', 'A file'), name, text)
 }
+
+describe('parts', () => {
+  it(
+    'carries a controller into another rig, as one edit, and says what collides',
+    { timeout: 90_000 },
+    async () => {
+      const syzra = cutPart(performed, { kind: 'controller', id: 'syzra' })
+      if (!syzra) throw new Error('not there')
+      await openNamed(performed, 'Parts')
+      await page.press('Rig')
+      await givePart('syzra.json', writePart(syzra))
+      await soon('the new name', '[data-testid=part-offer]', '“Syzra 24” will be called “Syzra 24 2”')
+      await soon('what is used again', '[data-testid=part-offer]', 'surface of Syzra 24 is here already')
+      await page.click('[data-testid=part-accept]')
+      await soon('it is there', 'main', 'Syzra 24 2')
+      await page.press('History')
+      await count(STEPS, 1)
+      await soon('the edit', '[data-testid=history-line]', 'Take in controller Syzra 24')
+    },
+  )
+
+  it('takes a destination straight from another rig on the shelf', { timeout: 90_000 }, async () => {
+    await openNamed(without, 'Without Ferric')
+    await page.press('Rig')
+    await pickOption(page, '[data-testid=part-from] button', 'Parts')
+    await page.press('Ferric Mile')
+    await soon('nothing collides', '[data-testid=part-offer]', 'It collides with nothing')
+    await page.click('[data-testid=part-accept]')
+    await soon('it is there', 'main', 'Ferric Mile')
+  })
+
+  it('refuses what is no part, and says where', { timeout: 60_000 }, async () => {
+    await givePart('rig.json', writeRig(performed))
+    await soon('why', '[data-testid=part-failure]', 'format: This is not a part')
+    await givePart('cut.json', '{"format": "deft-lattice/part", "version": 1,')
+    await soon('where', '[data-testid=part-failure]', 'line 1')
+  })
+})
+
+async function givePart(name: string, text: string): Promise<void> {
+  await giveFile(page, () => page.click('[data-testid=part-file]'), name, text)
+}
+
+describe('a backup', () => {
+  it(
+    'brings a rig back after it was removed for good, and leaves what is here',
+    { timeout: 90_000 },
+    async () => {
+      await openNamed(performed, 'To be lost')
+      await page.press('History')
+      await setField(page, '[data-testid=version-name]', 'Opening night', Key.ENTER)
+      await soon('the version', '[data-testid=history-line]', 'Opening night')
+      await page.click('[data-testid=backup-make]')
+      const bytes = await page.downloadedBytes('.json.gz')
+      await soon('when', '[data-testid=backup-last]', 'The last backup was made')
+
+      await page.driver.executeScript(`
+      const request = indexedDB.open('deft-lattice')
+      request.onsuccess = () => {
+        const write = request.result.transaction(['rigs', 'snapshots', 'steps', 'versions'], 'readwrite')
+        for (const name of write.objectStoreNames) write.objectStore(name).clear()
+        write.oncomplete = () => (window.__cleared = true)
+      }`)
+      await page.waitFor('all is cleared', async () =>
+        Boolean(await page.driver.executeScript('return window.__cleared')),
+      )
+      await page.go('/history')
+      await page.find('[data-testid=backup]')
+      await giveFile(page, () => page.click('[data-testid=backup-open]'), 'all.json.gz', bytes)
+      await soon('what it would do', '[data-testid=restore]', 'not here: it would be added')
+      await page.click('[data-testid=restore-new]')
+      await soon('it is done', '[data-testid=restore]', 'restored')
+      await page.click('[data-testid=rig-menu]')
+      await page.press('To be lost')
+      await soon('its version', '[data-testid=history-line]', 'Opening night')
+
+      const broken = bytes.slice()
+      broken[600] = (broken[600] ?? 0) ^ 1
+      await giveFile(page, () => page.click('[data-testid=backup-open]'), 'broken.json.gz', broken)
+      await soon('it is refused', '[data-testid=backup-failure]', 'nothing has changed')
+    },
+  )
+})

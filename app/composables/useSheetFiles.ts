@@ -1,3 +1,5 @@
+import type { Rig } from '#core/rig'
+
 /** How wide a PNG of a card is, in px a mm: as fine as print is looked at. */
 const PX_A_MM = 8
 /** Browsers refuse larger pictures. */
@@ -56,5 +58,14 @@ export function useSheetFiles() {
     const blob = as === 'svg' ? new Blob([svg], { type: 'image/svg+xml' }) : await pictureOf(svg)
     saveBlob(fileName(`${sheets.current?.fileName ?? ''} ${heading}`, as), blob)
   }
-  return { save, saveDrawing }
+  /** Keep what changed since an earlier rig, which is called so, as a file of a format. */
+  async function saveChanges(before: Rig, since: string, format: string): Promise<void> {
+    const written = await sheets.writeChanges(before, since, format, today())
+    if (written)
+      saveBlob(
+        fileName('What changed', written.extension),
+        new Blob([written.bytes], { type: written.mediaType }),
+      )
+  }
+  return { save, saveDrawing, saveChanges }
 }

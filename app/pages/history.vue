@@ -38,31 +38,30 @@ const hasPast = computed(() => rigs.past.length + history.versions.length > 0)
         <BringBackOffer />
         <ChangeReport v-if="history.report" :report="history.report" />
         <p v-else-if="history.isBusy" class="text-soft" role="status">Comparing …</p>
-        <div v-else class="text-soft max-w-prose space-y-2">
-          <template v-if="hasPast">
-            <p>
-              Choose an edit or a version on the left to see what has changed since, and to bring back any of
-              it.
-            </p>
-            <p>
-              A name keeps this point for good. Without names, the last eight sittings are kept, and before
-              them one version a day and one a month.
-            </p>
-          </template>
+        <div v-else class="text-soft max-w-2xl space-y-4">
+          <p v-if="hasPast">
+            Choose an edit or a version on the left to see what has changed since, and to bring back any of
+            it. A name keeps a point for good. Without names, the last eight sittings are kept, and before
+            them one version a day and one a month.
+          </p>
           <p v-else>
             Nothing was edited yet. Give this point a name to come back to it, or compare the rig with
             another.
           </p>
+          <BackupPanel />
         </div>
       </div>
     </div>
   </div>
-  <EmptyState v-else title="No history yet">
-    Every edit of a rig is kept here, and versions that you name. No rig is open.
-    <template #actions>
-      <UiButton look="strong" @click="(shelf.openDemo('as-performed'), navigateTo('/history'))"
-        >Open the demo</UiButton
-      >
-    </template>
-  </EmptyState>
+  <div v-else class="h-full overflow-y-auto">
+    <EmptyState title="No history yet">
+      Every edit of a rig is kept here, and versions that you name. No rig is open.
+      <template #actions>
+        <UiButton look="strong" @click="(shelf.openDemo('as-performed'), navigateTo('/history'))"
+          >Open the demo</UiButton
+        >
+      </template>
+    </EmptyState>
+    <BackupPanel class="text-soft mx-auto max-w-2xl px-6 pb-8" />
+  </div>
 </template>

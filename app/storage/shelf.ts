@@ -73,9 +73,13 @@ export const listRigs = async (database: ShelfDatabase): Promise<RigEntry[]> => 
   return rigs.sort((a, b) => b.openedAt - a.openedAt)
 }
 
-/** Put a rig on the shelf, with the time in ms; gives its id. */
-export async function addRig(database: ShelfDatabase, rig: Rig, now: number): Promise<string> {
-  const id = crypto.randomUUID()
+/** Put a rig on the shelf, with the time in ms, under a new id or one that is free; gives its id. */
+export async function addRig(
+  database: ShelfDatabase,
+  rig: Rig,
+  now: number,
+  id: string = crypto.randomUUID(),
+): Promise<string> {
   const entry: RigEntry = {
     id,
     name: rig.name,

@@ -1,8 +1,16 @@
 import { proxy, wrap, type Remote } from 'comlink'
 import { defineStore } from 'pinia'
-import { isSpokenOf, rigAfter, type CellChange, type ChangedFindings, type ChangeReport, type StepWords } from '#core/history'
+import {
+  isSpokenOf,
+  rigAfter,
+  type CellChange,
+  type ChangedFindings,
+  type ChangeReport,
+  type StepWords,
+} from '#core/history'
 import type { Id, Rig } from '#core/rig'
 import { withDifferences, type Where } from '#core/rig/compare'
+import { pointName as nameOf } from '~/lib/history/point-words'
 import { historyRows } from '~/lib/history/rows'
 import { database } from '~/storage/open'
 import { loadRig } from '~/storage/shelf'
@@ -52,6 +60,9 @@ export const useHistoryStore = defineStore('history', () => {
   let worker: Worker | null = null
   let teller: Worker | null = null
   let turn = 0
+
+  /** What is compared with, in words. */
+  const pointName = computed(() => (point.value ? nameOf(point.value, rigs.past, versions.value) : ''))
 
   const rows = computed(() =>
     historyRows(rigs.past, versions.value, (index) => {
@@ -266,6 +277,7 @@ export const useHistoryStore = defineStore('history', () => {
     versions,
     rows,
     point,
+    pointName,
     other,
     report,
     findings,

@@ -1,5 +1,6 @@
 import { wrap, type Remote } from 'comlink'
 import { defineStore } from 'pinia'
+import type { Rig } from '#core/rig'
 import type { Chosen, SheetDocument } from '#core/sheets'
 import type { SheetHits } from '#core/sheets/search'
 import type { ListedSheet, SheetGroup, SheetMaker, Wanted, Written } from '~/workers/sheets'
@@ -152,19 +153,13 @@ export const useSheetsStore = defineStore('sheets', () => {
   }
 
   /** Write the sheet, or the book, as a file of a format, with the day in its foot; null where that failed, which is said. */
-  async function write(format: string, date: string): Promise<Written | null> {
+  async function writeIn(
+    format: string,
+    work: (to: Remote<SheetMaker>) => Promise<Written>,
+  ): Promise<Written | null> {
     writing.value = format
     try {
-      const written = await ask((to) =>
-        isBook.value
-          ? to.writeBook(
-              inBook.value.map(({ id }): Wanted => ({ id, chosen: { ...(options.value[id] ?? {}) } })),
-              date,
-              paper.value,
-              format,
-            )
-          : to.write({ id: current.value?.id ?? '', chosen: { ...chosen.value } }, format, date),
-      )
+      const written = await ask(work)
       failure.value = null
       return written
     } catch (error) {
@@ -174,6 +169,22 @@ export const useSheetsStore = defineStore('sheets', () => {
       writing.value = null
     }
   }
+
+  const write = (format: string, date: string): Promise<Written | null> =>
+    writeIn(format, (to) =>
+      isBook.value
+        ? to.writeBook(
+            inBook.value.map(({ id }): Wanted => ({ id, chosen: { ...(options.value[id] ?? {}) } })),
+            date,
+            paper.value,
+            format,
+          )
+        : to.write({ id: current.value?.id ?? '', chosen: { ...chosen.value } }, format, date),
+    )
+
+  /** What changed since an earlier rig, which is called so. */
+  const writeChanges = (before: Rig, since: string, format: string, date: string): Promise<Written | null> =>
+    writeIn(format, (to) => to.writeChanges(toRaw(before), since, format, date))
 
   /** The drawing of a section as SVG. */
   const drawing = (section: number): Promise<string | null> =>
@@ -201,6 +212,7 @@ export const useSheetsStore = defineStore('sheets', () => {
     goTo,
     bind,
     write,
+    writeChanges,
     drawing,
     stop,
   }

@@ -1,4 +1,5 @@
 import type { ParseResult } from '#core/rig/parse'
+import type { PartResult } from '#core/rig/part'
 import type { CaptureRead } from '#core/bench/capture/read'
 import type { Destination } from '#core/rig'
 import type { Given } from '~/lib/destinations/read-list'
@@ -14,6 +15,7 @@ export type Report = (progress: ReadProgress) => void
 /** What comes in from outside, read away from the page. */
 export interface Reader {
   rig: (file: Blob, report: Report) => Promise<ParseResult>
+  part: (file: Blob, report: Report) => Promise<PartResult>
   list: (file: Blob, destination: Destination, report: Report) => Promise<Given>
   capture: (file: Blob, report: Report) => Promise<CaptureRead>
 }
@@ -63,6 +65,10 @@ export const createReader = (): Reader => ({
   rig: async (file, report) => {
     const [text, { readRig }] = await Promise.all([textOf(file, report), import('#core/rig/parse')])
     return readRig(text, (done) => report({ stage: 'checking', done }))
+  },
+  part: async (file, report) => {
+    const [text, { readPart }] = await Promise.all([textOf(file, report), import('#core/rig/part')])
+    return readPart(text)
   },
   list: async (file, destination, report) => {
     const [text, { readGiven }] = await Promise.all([

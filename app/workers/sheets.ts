@@ -10,6 +10,7 @@ import {
   type OfferedSheet,
   type SheetDocument,
 } from '#core/sheets'
+import { changesSheet } from '#core/sheets/changes-sheet'
 import { wholeOf } from '#core/sheets/card/drawing'
 import { svgOf } from '#core/sheets/card/svg'
 import { searchSheets, type SheetHits } from '#core/sheets/search'
@@ -52,6 +53,8 @@ export interface SheetMaker {
     paper: SheetDocument['paper'],
     format: string,
   ) => Promise<Written>
+  /** What changed since an earlier rig, which is called so, as a file of a format. */
+  writeChanges: (before: Rig, since: string, format: string, foot: string) => Promise<Written>
   search: (text: string, most: number) => SheetHits
 }
 
@@ -116,6 +119,10 @@ export function createSheetMaker(tools: SheetTools): SheetMaker {
     writeBook(wanted, date, paper, format) {
       const version = fingerprint(JSON.stringify(rig))
       return written(boundFrom(wanted, { date, version }, paper), format, `${date} · ${version}`)
+    },
+    async writeChanges(before, since, format, foot) {
+      if (!rig) throw new Error('No rig is open.')
+      return written(changesSheet(before, rig, since), format, foot)
     },
     search: (text, most) =>
       searchSheets(

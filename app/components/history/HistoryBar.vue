@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { useFileDialog } from '@vueuse/core'
-import { dayAndTime } from '~/lib/history/times'
 import { readAway } from '~/lib/reading'
 import { readFailure } from '~/lib/read-failure'
 
@@ -15,24 +14,10 @@ const versionAt = computed(() => {
   return point?.kind === 'version' ? history.versions.find(({ id }) => id === point.id) : undefined
 })
 const title = computed(() => {
-  const { point } = history
-  switch (point?.kind) {
-    case undefined:
-      return 'The rig as it is now'
-    case 'step': {
-      const step = rigs.past[point.count - 1]
-      if (!step) return 'Before every edit that is kept'
-      return `Since “${step.label}”${step.at === undefined ? '' : `, ${dayAndTime(step.at, step.at)}`}`
-    }
-    case 'version':
-      return versionAt.value
-        ? `Since ${versionAt.value.name === null ? 'the sitting ended' : `“${versionAt.value.name}”`}, ${dayAndTime(versionAt.value.at, versionAt.value.at)}`
-        : 'Since a version'
-    case 'shelf':
-    case 'file':
-      return `From “${point.name}” to this rig`
-  }
-  return ''
+  const { point, pointName } = history
+  if (point === null) return 'The rig as it is now'
+  const isOther = point.kind === 'shelf' || point.kind === 'file'
+  return isOther ? `From ${pointName} to this rig` : `Since ${pointName}`
 })
 const canName = computed(() => history.point === null || ['step', 'version'].includes(history.point.kind))
 async function keep(): Promise<void> {

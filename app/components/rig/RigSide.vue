@@ -18,6 +18,11 @@ const box = computed(() => find(rigs.rig?.boxes, 'box'))
 const computer = computed(() => find(rigs.rig?.computers, 'computer'))
 const cable = computed(() => find(rigs.rig?.cables, 'cable'))
 
+const kept = computed(() => {
+  if (controller.value) return { kind: 'controller' as const, id: controller.value.id }
+  return destination.value ? { kind: 'destination' as const, id: destination.value.id } : null
+})
+
 function addBox(): void {
   if (!rigs.rig) return
   const box = newBox(rigs.rig)
@@ -67,7 +72,7 @@ async function toDesk(id: string): Promise<void> {
       <LazyFirstSteps class="mt-4" />
       <PassageList class="border-line mt-4 border-t pt-3" />
     </div>
-    <div class="border-line mx-5 mb-5 flex flex-wrap gap-1.5 border-t pt-3">
+    <div class="border-line mx-5 mb-3 flex flex-wrap gap-1.5 border-t pt-3">
       <UiButton @click="adding.what = 'controller'"><Plus :size="13" />Controller</UiButton>
       <UiButton data-testid="add-destination" @click="adding.what = 'destination'"
         ><Plus :size="13" />Destination</UiButton
@@ -75,5 +80,6 @@ async function toDesk(id: string): Promise<void> {
       <UiButton @click="addBox"><Plus :size="13" />Box</UiButton>
       <UiButton @click="addComputer"><Plus :size="13" />Computer</UiButton>
     </div>
+    <LazyPartsPanel class="mx-5 mb-5" :kept="kept" />
   </aside>
 </template>

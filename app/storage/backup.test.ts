@@ -1,0 +1,127 @@
+import 'fake-indexeddb/auto'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { nineRingsRig } from '../../demo'
+import { emptyRig, perform } from '../../core/rig'
+import { makeBackup, readBackup, restoreRig, standings, type Backup } from './backup'
+import { openDatabase, type ShelfDatabase } from './database'
+import { addRig, listRigs, loadRig, takeOwnership, throwAway, writeChanges } from './shelf'
+import { keepVersion, listVersions, readVersion } from './versions'
+
+const performed = nineRingsRig('as-performed')
+const found = nineRingsRig('as-found')
+const SETTINGS = { 'deft-lattice/theme': '"night"' }
+let database: ShelfDatabase
+let other: ShelfDatabase
+let id: string
+beforeEach(async () => {
+  database = openDatabase(`backup-${crypto.randomUUID()}`)
+  other = openDatabase(`backup-${crypto.randomUUID()}`)
+  id = await addRig(database, performed, 7)
+  await addRig(database, emptyRig('Small'), 8)
+  await keepVersion(database, id, found, { name: 'As found', at: 5, label: 'Move Drift' })
+})
+afterEach(async () => {
+  await database.delete()
+  await other.delete()
+})
+const made = () => makeBackup(database, SETTINGS, 99)
+async function read(file: Blob): Promise<Backup> {
+  const result = await readBackup(file)
+  if (!result.ok) throw new Error(result.problems[0]?.message)
+  return result.backup
+}
+const bytesOf = async (file: Blob): Promise<Uint8Array<ArrayBuffer>> =>
+  new Uint8Array(await file.arrayBuffer())
+const packed = (value: unknown): Promise<Blob> =>
+  new Response(new Blob([JSON.stringify(value)]).stream().pipeThrough(new CompressionStream('gzip'))).blob()
+async function unpacked(
+  file: Blob,
+): Promise<Record<string, unknown> & { rigs: Array<Record<string, unknown>> }> {
+  return new Response(file.stream().pipeThrough(new DecompressionStream('gzip'))).json() as never
+}
+
+describe('a backup', () => {
+  it('holds every rig on the shelf with its versions, and nothing of the bin', async () => {
+    const binned = await addRig(database, emptyRig('Gone'), 9)
+    await throwAway(database, binned, 10)
+    const backup = await read(await made())
+    expect(backup).toMatchObject({ madeAt: 99, settings: SETTINGS })
+    expect(backup.rigs.map(({ rig }) => rig.name).toSorted()).toEqual([performed.name, 'Small'].toSorted())
+    expect(backup.rigs.find((each) => each.id === id)?.rig).toEqual(performed)
+  })
+
+  it('brings all of it back on another computer: rigs, versions, names and times', async () => {
+    const backup = await read(await made())
+    expect(await standings(other, backup)).toEqual(['new', 'new'])
+    for (const each of backup.rigs) await restoreRig(other, each, 100)
+    expect((await loadRig(other, id))?.rig).toEqual(performed)
+    const [version] = await listVersions(other, id)
+    expect(version).toMatchObject({ name: 'As found', at: 5, label: 'Move Drift' })
+    expect(await readVersion(other, version?.id ?? '')).toEqual(found)
+    expect(await standings(other, backup)).toEqual(['same', 'same'])
+  })
+
+  it('says what would differ, and restores beside what is there', async () => {
+    const backup = await read(await made())
+    await takeOwnership(database, id, 'me', 11)
+    const { rig, step } = perform(performed, 'Note', [{ type: 'rig-set', set: { notes: 'Changed since' } }])
+    await writeChanges(database, id, 'me', 0, [{ kind: 'step', step }], rig)
+    const at = backup.rigs.findIndex((each) => each.id === id)
+    const [own] = backup.rigs.slice(at)
+    expect((await standings(database, backup))[at]).toBe('differs')
+    if (!own) throw new Error('not there')
+    const copy = await restoreRig(database, own, 12)
+    expect(copy).not.toBe(id)
+    expect((await loadRig(database, id))?.rig.notes).toBe('Changed since')
+    expect((await loadRig(database, copy))?.rig).toEqual({ ...performed, name: `${performed.name} copy` })
+    expect(await listVersions(database, copy)).toHaveLength(1)
+    expect(await listVersions(database, id)).toHaveLength(1)
+    expect(await listRigs(database)).toHaveLength(3)
+  })
+
+  it('is refused where any byte of what it holds was altered, or it was cut', async () => {
+    const bytes = await bytesOf(await made())
+    // The ten bytes of its head say nothing of what it holds.
+    for (let at = 10; at < bytes.length; at += Math.ceil(bytes.length / 60)) {
+      const broken = bytes.slice()
+      broken[at] = (broken[at] ?? 0) ^ 0x10
+      expect((await readBackup(new Blob([broken]))).ok, `byte ${at}`).toBe(false)
+    }
+    for (const length of [0, 1, 9, 200, bytes.length - 1])
+      expect((await readBackup(new Blob([bytes.slice(0, length)]))).ok).toBe(false)
+  })
+
+  it('is refused where it is something else, newer, or its ids clash, with the place', async () => {
+    const content = await unpacked(await made())
+    const [first, second] = content.rigs
+    const refusals: Array<[unknown, RegExp]> = [
+      [performed, /^format$/],
+      [{ ...content, version: 2 }, /^version$/],
+      [{ ...content, more: 1 }, /more|\(rig\)/],
+      [{ ...content, rigs: [first, { ...second, id: first?.id }] }, /^rigs\[1\]\.id$/],
+      [
+        { ...content, rigs: [{ ...first, rig: { ...(first?.rig as object), name: 7 } }] },
+        /^rigs\[0\]\.rig\.name$/,
+      ],
+      [
+        {
+          ...content,
+          rigs: [{ ...first, versions: [{ id: 'v', name: null, at: 1, label: '', packed: 'AAAA' }] }],
+        },
+        /^rigs\[0\]\.versions\[0\]$/,
+      ],
+    ]
+    for (const [value, path] of refusals) {
+      const result = await readBackup(await packed(value))
+      expect(result.ok ? 'read' : result.problems[0]?.path).toMatch(path)
+    }
+    expect((await readBackup(new Blob([JSON.stringify(content)]))).ok).toBe(false)
+  })
+
+  it('stops before it fills the memory', async () => {
+    const zeros = new Blob(Array.from({ length: 270 }, () => new Uint8Array(1024 * 1024)))
+    const bomb = await new Response(zeros.stream().pipeThrough(new CompressionStream('gzip'))).blob()
+    const result = await readBackup(bomb)
+    expect(result.ok ? '' : result.problems[0]?.message).toContain('more than any backup')
+  })
+})

@@ -1,0 +1,153 @@
+import { wrap } from 'comlink'
+import { defineStore } from 'pinia'
+import type { ChangedFinding } from '#core/history'
+import type { Rig } from '#core/rig'
+import { compareRigs, withDifferences } from '#core/rig/compare'
+import { cutPart, PART_WORDS, takeIn, writePart, type Part, type PartRef, type TakenIn } from '#core/rig/part'
+import { readFailure } from '~/lib/read-failure'
+import { readAway } from '~/lib/reading'
+import { database } from '~/storage/open'
+import { loadRig } from '~/storage/shelf'
+import type { Historian } from '~/workers/history'
+import { useRigStore } from './rig'
+
+/** A part that could be taken into the open rig. */
+export interface Offered {
+  part: Part
+  taken: TakenIn
+  /** What would be found then and is not now; null until it is known. */
+  came: ChangedFinding[] | null
+}
+
+/** A part that may be cut out of another rig. */
+export interface Piece {
+  ref: PartRef
+  name: string
+}
+
+/** So large is no part: a rig has no more. */
+const MOST_BYTES = 128 * 1024 * 1024
+
+/** Carrying parts of rigs from one to another. */
+export const usePartsStore = defineStore('parts', () => {
+  const rigs = useRigStore()
+  const source = shallowRef<{ name: string; rig: Rig } | null>(null)
+  const offered = shallowRef<Offered | null>(null)
+  const failure = ref<string | null>(null)
+
+  const pieces = computed((): Piece[] => {
+    const rig = source.value?.rig
+    if (!rig) return []
+    return [
+      ...rig.controllers.map(({ id, name }): Piece => ({ ref: { kind: 'controller', id }, name })),
+      ...rig.destinations.map(({ id, name }): Piece => ({ ref: { kind: 'destination', id }, name })),
+      ...(rig.lightRoles.length > 0
+        ? [{ ref: { kind: 'light-roles' } as const, name: `Its ${rig.lightRoles.length} light roles` }]
+        : []),
+      ...(rig.houseRules.some(({ controller }) => controller === null)
+        ? [{ ref: { kind: 'house-rules' } as const, name: 'Its house rules' }]
+        : []),
+    ]
+  })
+
+  /** The file of a part of the open rig; null where it is not there. */
+  function fileOf(ref: PartRef): { name: string; text: string } | null {
+    const part = rigs.rig && cutPart(rigs.rig, ref)
+    return part ? { name: part.rig.name, text: writePart(part) } : null
+  }
+
+  async function offer(part: Part): Promise<void> {
+    const { rig } = rigs
+    if (!rig) return
+    failure.value = null
+    const taken = takeIn(rig, part)
+    const own: Offered = { part, taken, came: null }
+    offered.value = own
+    const worker = new Worker(new URL('../workers/history.worker.ts', import.meta.url), { type: 'module' })
+    const failed = new Promise<never>((_, reject) => {
+      worker.onerror = (event) =>
+        reject(new Error(event.message || 'It could not be checked. Reload the page.'))
+    })
+    try {
+      const historian = wrap<Historian>(worker)
+      await Promise.race([historian.compare(toRaw(rig), taken.rig), failed])
+      const { came } = await Promise.race([historian.findings(), failed])
+      if (offered.value === own) offered.value = { ...own, came }
+    } catch (error) {
+      if (offered.value === own) failure.value = error instanceof Error ? error.message : String(error)
+    } finally {
+      worker.terminate()
+    }
+  }
+
+  async function openFile(file: File): Promise<void> {
+    failure.value = null
+    if (file.size > MOST_BYTES) {
+      failure.value = `“${file.name}” is ${Math.ceil(file.size / 2 ** 20)} MB large; a part has ${MOST_BYTES / 2 ** 20} MB at most.`
+      return
+    }
+    try {
+      const result = await readAway(
+        async (reader, report) => reader.part(file, report),
+        () => undefined,
+      ).result
+      if (!result) return
+      if (result.ok) return await offer(result.part)
+      const [problem] = result.problems
+      failure.value = `“${file.name}” was not taken in: ${problem?.path ?? ''}: ${problem?.message ?? ''}`
+    } catch (error) {
+      failure.value = `“${file.name}” was not taken in. ${readFailure(error)}`
+    }
+  }
+
+  /** Look at another rig on the shelf, to take a piece of it. */
+  async function openShelf(id: string, name: string): Promise<void> {
+    failure.value = null
+    offered.value = null
+    try {
+      const open = await loadRig(database(), id)
+      if (open) source.value = { name, rig: open.rig }
+      else failure.value = `“${name}” is no longer on the shelf.`
+    } catch (error) {
+      failure.value = error instanceof Error ? error.message : String(error)
+    }
+  }
+
+  function choose(ref: PartRef): void {
+    const part = source.value && cutPart(source.value.rig, ref)
+    if (part) void offer(part)
+  }
+
+  /** Take what is offered into the rig, as one edit. */
+  function accept(): boolean {
+    const { rig } = rigs
+    if (!rig || !offered.value) return false
+    if (!rigs.canEdit) {
+      failure.value = 'This rig can only be read here. Take it over first.'
+      return false
+    }
+    const { part } = offered.value
+    try {
+      // The rig may have gone on since it was offered.
+      const { rig: next } = takeIn(rig, part)
+      const label = `Take in ${PART_WORDS[part.kind]} ${part.rig.name}`
+      rigs.commit({ before: rig, ...withDifferences(rig, label, compareRigs(rig, next)) })
+      offered.value = null
+      return true
+    } catch (error) {
+      failure.value = error instanceof Error ? error.message : String(error)
+      return false
+    }
+  }
+
+  watch(
+    () => rigs.id,
+    () => {
+      source.value = null
+      offered.value = null
+      failure.value = null
+    },
+  )
+
+  return { source, pieces, offered, failure, fileOf, openFile, openShelf, choose, accept }
+})

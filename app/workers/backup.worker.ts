@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { createBackupKeeper } from './backup'
+
+expose(createBackupKeeper())
