@@ -192,11 +192,7 @@ describe('checking the line behind a cable', () => {
       `[...document.querySelectorAll('[role=option]')].find((each) => each.textContent.includes('Rings')).click()`,
     )
     await touch('foot-2')
-    await soon(
-      'the cause',
-      '[data-testid=line-check]',
-      'Another layer is on: Rows of Umbrek 6 shows Rings.',
-    )
+    await soon('the cause', '[data-testid=line-check]', 'Another layer is on: Rows of Umbrek 6 shows Rings.')
   })
 })
 

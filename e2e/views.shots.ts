@@ -1,12 +1,14 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
+import { writeRig } from '../core/rig'
 import { nineRingsRig } from '../demo'
 import { surfaceCard } from '../core/sheets/surface-card'
 import { nodeTools } from '../shared/sheets/node-tools'
 import { writePdf } from '../shared/sheets/pdf'
 import {
   By,
+  giveFile,
   idsFrom,
   Key,
   openPerformed,
@@ -54,6 +56,17 @@ it('the Desk, light and dark', async () => {
   await page.click('[data-control="fader-2"]')
   await page.find('aside [data-fix]')
   await keep('desk-night')
+})
+
+it('what changed since, light and dark', { timeout: 60_000 }, async () => {
+  for (const theme of ['vellum', 'night'] as const) {
+    await inTheme(theme, '/history', '[data-testid=compare-other]')
+    const choose = (): Promise<void> => pickOption(page, '[data-testid=compare-other] button', 'A file')
+    await giveFile(page, choose, 'performed.json', writeRig(nineRingsRig('as-performed')))
+    await page.find('[data-testid=history-lattice]')
+    await page.find('[data-testid=history-findings]')
+    await keep(`history-${theme}`)
+  }
 })
 
 it('the findings', async () => {
@@ -210,13 +223,6 @@ it('proving: a rehearsal, a line check, slots', async () => {
   }
   await page.find('[data-testid=line-causes] li')
   await keep('prove-line')
-  await page.click('[data-testid=line-end]')
-  await page.click('[data-prove=slots]')
-  await page.click('[data-testid=fetch-all]')
-  await page.waitFor('all to be fetched', async () => (await page.count('[data-testid=holds]')) === 6)
-  await pickOption(page, '[data-slot="1"] button', 'Nine Rings')
-  await page.click('[data-slot="1"] [data-testid=show-differences]')
-  await keep('prove-slots')
 })
 
 it('finding out what a control is', async () => {
@@ -243,7 +249,7 @@ it('finding out what a control is', async () => {
   await keep('find-out-night')
 })
 
-it('the first hour: a new controller, and the next step', async () => {
+it('the first hour: a new controller', async () => {
   await inTheme('vellum', '/desk', '[data-testid=lattice]')
   await page.click('[data-testid=rig-menu]')
   await page.click('[data-testid=new-rig]')
@@ -252,11 +258,4 @@ it('the first hour: a new controller, and the next step', async () => {
   await page.click('[data-starter=small-keyboard]')
   await page.find('[data-testid=sending]')
   await keep('new-controller')
-  await page.press('Add it')
-  await page.click('[data-testid=first-destination]')
-  await page.click('[data-testid=add-another]')
-  await page.click('[data-starter=synth]')
-  await page.press('Add it')
-  await page.find('[data-unjoined]')
-  await keep('first-steps')
 })

@@ -4,8 +4,8 @@ import { nineRingsRig } from '../../demo'
 import { emptyRig, perform } from '../../core/rig'
 import { makeBackup, readBackup, restoreRig, standings, type Backup } from './backup'
 import { openDatabase, type ShelfDatabase } from './database'
-import { addRig, listRigs, loadRig, takeOwnership, throwAway, writeChanges } from './shelf'
-import { keepVersion, listVersions, readVersion } from './versions'
+import { addRig, listBin, listRigs, loadRig, takeBack, takeOwnership, throwAway, writeChanges } from './shelf'
+import { keepVersion, listVersions, readVersion, removeVersion } from './versions'
 
 const performed = nineRingsRig('as-performed')
 const found = nineRingsRig('as-found')
@@ -123,5 +123,53 @@ describe('a backup', () => {
     const bomb = await new Response(zeros.stream().pipeThrough(new CompressionStream('gzip'))).blob()
     const result = await readBackup(bomb)
     expect(result.ok ? '' : result.problems[0]?.message).toContain('more than any backup')
+  })
+})
+
+describe('versions, bin and backups in every order', () => {
+  const ACTS = ['keep', 'remove', 'delete', 'take back', 'back up', 'restore'] as const
+  type Act = (typeof ACTS)[number]
+  function* orders(length: number): Generator<readonly Act[]> {
+    if (length === 0) yield []
+    else for (const rest of orders(length - 1)) for (const act of ACTS) yield [...rest, act]
+  }
+
+  async function done(acts: readonly Act[]): Promise<void> {
+    const shelf = openDatabase(`orders-${crypto.randomUUID()}`)
+    const first = await addRig(shelf, emptyRig('First'), 1)
+    let file: Blob | null = null
+    let [at, kept] = [0, 0]
+    for (const act of acts) {
+      at++
+      const [newest] = await listVersions(shelf, first)
+      if (act === 'keep') {
+        await keepVersion(shelf, first, emptyRig(`At ${at}`), { name: `At ${at}`, at, label: '' })
+        kept++
+      } else if (act === 'remove' && newest) {
+        await removeVersion(shelf, newest.id)
+        kept--
+      } else if (act === 'delete') await throwAway(shelf, first, at)
+      else if (act === 'take back') await takeBack(shelf, first)
+      else if (act === 'back up') file = await makeBackup(shelf, {}, at)
+      else if (act === 'restore' && file)
+        for (const each of (await read(file)).rigs) await restoreRig(shelf, each, at)
+    }
+    // The rig itself lost none of its versions, and gained none; whatever is there can be read.
+    expect(await listVersions(shelf, first)).toHaveLength(kept)
+    const all = [...(await listRigs(shelf)), ...(await listBin(shelf))]
+    expect(all.map(({ id: each }) => each)).toContain(first)
+    for (const entry of all) {
+      await takeBack(shelf, entry.id)
+      expect((await loadRig(shelf, entry.id))?.rig.name).toMatch(/^First/)
+      for (const version of await listVersions(shelf, entry.id))
+        expect((await readVersion(shelf, version.id))?.name).toBe(version.name)
+    }
+    expect(new Set((await listRigs(shelf)).map(({ name }) => name)).size).toBe(all.length)
+    await shelf.delete()
+  }
+
+  it('lose no version, and nothing that is there', { timeout: 120_000 }, async () => {
+    for (const acts of orders(process.env.FAULT_RUNS === undefined ? 3 : 5)) await done(acts)
+    await done(['keep', 'back up', 'delete', 'restore', 'keep', 'restore', 'take back', 'remove', 'restore'])
   })
 })

@@ -4,7 +4,7 @@ import { isSame } from '#core/rig/compare'
 import { parseRig, readJson } from '#core/rig/parse'
 import { problemsOf, type Problem } from '#core/rig/problems'
 import type { ShelfDatabase, StoredVersion } from './database'
-import { addRig, freeName, listRigs, loadRig } from './shelf'
+import { addRig, freeName, listBin, listRigs, loadRig } from './shelf'
 import { unpackRig } from './versions'
 
 export const BACKUP_FORMAT = 'deft-lattice/backup'
@@ -212,7 +212,9 @@ export async function standings(database: ShelfDatabase, { rigs }: Backup): Prom
  * of its own. Nothing that is there is changed. Gives its id. Rejects where the browser cannot write; then nothing is changed.
  */
 export async function restoreRig(database: ShelfDatabase, backed: BackedUp, now: number): Promise<string> {
-  const names = new Set((await listRigs(database)).map(({ name }) => name))
+  // What is in the bin may be taken back.
+  const all = [...(await listRigs(database)), ...(await listBin(database))]
+  const names = new Set(all.map(({ name }) => name))
   return database.transaction(
     'rw',
     [database.rigs, database.snapshots, database.steps, database.versions],

@@ -1,7 +1,14 @@
 import { useStorage } from '@vueuse/core'
 import { wrap, type Remote } from 'comlink'
 import { defineStore } from 'pinia'
-import { restoreRig, standings, type BackedUp, type Backup, type Standing } from '~/storage/backup'
+import {
+  restoreRig,
+  standings,
+  type BackedUp,
+  type Backup,
+  type BackupResult,
+  type Standing,
+} from '~/storage/backup'
 import { database } from '~/storage/open'
 import type { BackupKeeper } from '~/workers/backup'
 import { useRigStore } from './rig'
@@ -94,7 +101,7 @@ export const useBackupStore = defineStore('backup', () => {
 
   async function open(file: File): Promise<void> {
     try {
-      const result = await away((keeper) => keeper.read(file))
+      const result = await away<BackupResult>(async (keeper) => keeper.read(file))
       if (!result.ok) {
         const [problem] = result.problems
         failure.value = `“${file.name}” was not opened, and nothing has changed. ${problem?.path ?? ''}: ${problem?.message ?? ''}`

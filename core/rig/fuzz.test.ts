@@ -7,6 +7,7 @@ import { HOSTILE_TEXTS } from '../testing/hostile-texts'
 import { READERS, type Reading } from '../testing/readers'
 import { anyRig } from '../testing/rigs'
 import { namesOf } from '.'
+import { cutPart, writePart } from './part'
 import { readRig, writeRig } from './parse'
 
 /** `npm run fuzz` tries more. */
@@ -34,8 +35,11 @@ const table = fc
     },
   )
   .map((rows) => Papa.unparse(rows))
+const parts = demo.controllers.flatMap(({ id }) => cutPart(demo, { kind: 'controller', id }) ?? [])
+const part = fc.constantFrom(...parts.map(writePart))
 const texts: Readonly<Record<keyof typeof READERS, fc.Arbitrary<string>>> = {
   rig: anyRig.map((rig) => writeRig(rig)),
+  part,
   table,
   names: document,
 }

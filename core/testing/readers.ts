@@ -11,6 +11,7 @@ import {
   programsFrom,
   readTable,
 } from '../rig'
+import { readPart } from '../rig/part'
 import { readRig } from '../rig/parse'
 
 /** What a reader says of a text: that it is read, or why not, in sentences. */
@@ -19,9 +20,15 @@ export type Reading = { ok: true } | { ok: false; says: readonly string[] }
 const good: Reading = { ok: true }
 
 /** Every reader of a text that comes from outside, as the application uses it. */
-export const READERS: Readonly<Record<'rig' | 'table' | 'names', (text: string) => Reading>> = {
+export const READERS: Readonly<Record<'rig' | 'part' | 'table' | 'names', (text: string) => Reading>> = {
   rig: (text) => {
     const read = readRig(text)
+    return read.ok
+      ? good
+      : { ok: false, says: read.problems.map(({ path, message }) => `${path} ${message}`) }
+  },
+  part: (text) => {
+    const read = readPart(text)
     return read.ok
       ? good
       : { ok: false, says: read.problems.map(({ path, message }) => `${path} ${message}`) }
