@@ -15,24 +15,12 @@ useEventListener('beforeunload', (event) => {
   // The browser asks whether to leave, in its own words.
   if (rigs.keepState === 'failing' || rigs.isLeftOver) event.preventDefault()
 })
-/** When the page is surely at rest, what it needs without a network is fetched. */
+/** What can wait is fetched when the page is surely at rest. */
 const AT_REST_MS = 3000
 onMounted(() => {
   void shelf.boot()
-  setTimeout(
-    () => void import('~/lib/offline').then(({ keepForOffline }) => keepForOffline(rigs.settled)),
-    AT_REST_MS,
-  )
+  setTimeout(() => void import('~/lib/at-rest').then(({ atRest }) => atRest(rigs)), AT_REST_MS)
 })
-watch(
-  () => rigs.past,
-  async (past, before) => {
-    const { id, rig } = rigs
-    if (past.length !== before.length + 1 || id === null || rig === null) return
-    const { keepSitting } = await import('~/lib/history/sittings')
-    await keepSitting(id, rig, past, before)
-  },
-)
 </script>
 
 <template>

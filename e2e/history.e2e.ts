@@ -89,8 +89,8 @@ describe('history', () => {
     await compareFile('whole.json', writeRig({ ...performed, name: 'Whole' }))
     await soon('the title', '[data-testid=history-title]', 'From “Whole” to this rig')
     await page.waitFor(
-      'what is gone to be marked',
-      async () => (await page.count('[data-testid=history-surface] [data-marked=gone]')) > 0,
+      'what moved it to be marked',
+      async () => (await page.count('[data-testid=history-surface] [data-marked=changed]')) > 0,
     )
     await page.click('[data-group^=destination] ul li:nth-child(2) [data-testid=bring-back]')
     await soon('the offer', '[data-testid=bring-back-offer]', 'Ferric Mile')
@@ -136,7 +136,7 @@ describe('parts', () => {
     await page.press('Rig')
     await pickOption(page, '[data-testid=part-from] button', 'Parts')
     await page.press('Ferric Mile')
-    await soon('nothing collides', '[data-testid=part-offer]', 'It collides with nothing')
+    await soon('nothing collides', '[data-testid=part-offer]', 'Nothing would be found')
     await page.click('[data-testid=part-accept]')
     await soon('it is there', 'main', 'Ferric Mile')
   })

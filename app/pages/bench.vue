@@ -3,6 +3,7 @@ import { Pane, Splitpanes } from 'splitpanes'
 
 const bench = useBenchStore()
 const rigs = useRigStore()
+const shelf = useShelfStore()
 const adding = useAddingStore()
 const regions = useTemplateRef('regions')
 onMounted(() => bench.start())
@@ -57,7 +58,7 @@ useSplitterNames(regions, () => [
       </Splitpanes>
       <TraceFoot />
     </div>
-    <EmptyState v-else title="Nothing to play yet">
+    <EmptyState v-else-if="!shelf.isBooting" title="Nothing to play yet">
       A controller that is in use can be played here, with everything it moves.
       <template #actions>
         <UiButton v-if="rigs.rig" look="strong" @click="adding.what = 'controller'"

@@ -6,6 +6,7 @@ const rigs = useRigStore()
 const desk = useDeskStore()
 const preferences = usePreferencesStore()
 const plans = usePlanStore()
+const shelf = useShelfStore()
 
 /** Plans and findings stand beside surface and lattice, at full height; then nothing stands beside the surface alone. */
 const isBeside = computed(() => plans.isOpen || desk.panel === 'findings')
@@ -84,6 +85,6 @@ useSplitterNames(regions, () => [
         </aside>
       </div>
     </div>
-    <LazyDeskEmpty v-else />
+    <LazyDeskEmpty v-else-if="!shelf.isBooting" />
   </div>
 </template>

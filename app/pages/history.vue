@@ -53,7 +53,7 @@ const hasPast = computed(() => rigs.past.length + history.versions.length > 0)
       </div>
     </div>
   </div>
-  <div v-else class="h-full overflow-y-auto">
+  <div v-else-if="!shelf.isBooting" class="h-full overflow-y-auto">
     <EmptyState title="No history yet">
       Every edit of a rig is kept here, and versions that you name. No rig is open.
       <template #actions>

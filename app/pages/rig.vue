@@ -13,7 +13,7 @@ const picture = usePictureStore()
     <RigPicture class="h-full min-w-0" />
     <RigSide />
   </div>
-  <EmptyState v-else title="No rig is open">
+  <EmptyState v-else-if="!shelf.isBooting" title="No rig is open">
     A rig is everything you play with: controllers, what they control, and the cables between them.
     <template #actions>
       <UiButton look="strong" @click="shelf.openDemo('as-found')">Open the demo</UiButton>

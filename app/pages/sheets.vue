@@ -41,7 +41,7 @@ const clearTicks = (): boolean => edit('Take back all ticks', [{ type: 'steps-cl
       </div>
     </div>
   </div>
-  <EmptyState v-else title="Nothing to write down yet">
+  <EmptyState v-else-if="!shelf.isBooting" title="Nothing to write down yet">
     A sheet is a document made from the rig. No rig is open.
     <template #actions>
       <UiButton look="strong" @click="(shelf.openDemo('as-performed'), navigateTo('/sheets'))"

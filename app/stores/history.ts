@@ -71,7 +71,8 @@ export const useHistoryStore = defineStore('history', () => {
     }),
   )
 
-  function historian(): Remote<Historian> & { failed: Promise<never> } {
+  /** The worker that compares, and what is rejected when it dies. */
+  function historian(): { to: Remote<Historian>; failed: Promise<never> } {
     worker ??= new Worker(new URL('../workers/history.worker.ts', import.meta.url), { type: 'module' })
     const own = worker
     const failed = new Promise<never>((_, reject) => {
@@ -81,7 +82,7 @@ export const useHistoryStore = defineStore('history', () => {
       }
     })
     failed.catch(() => undefined)
-    return Object.assign(wrap<Historian>(own), { failed })
+    return { to: wrap<Historian>(own), failed }
   }
 
   async function refresh(): Promise<void> {
@@ -138,15 +139,15 @@ export const useHistoryStore = defineStore('history', () => {
       const before = await rigAt(at)
       if (turn !== own) return
       const asked = historian()
-      const made = await Promise.race([asked.compare(before, toRaw(rig)), asked.failed])
+      const made = await Promise.race([asked.to.compare(before, toRaw(rig)), asked.failed])
       if (turn !== own) return
       other.value = before
       report.value = made
       findings.value = null
       isBusy.value = false
-      const sent = await Promise.race([asked.cells(), asked.failed])
+      const sent = await Promise.race([asked.to.cells(), asked.failed])
       if (turn === own) cells.value = sent
-      const changed = await Promise.race([asked.findings(), asked.failed])
+      const changed = await Promise.race([asked.to.findings(), asked.failed])
       if (turn === own) findings.value = changed
     } catch (error) {
       if (turn !== own) return
@@ -242,7 +243,7 @@ export const useHistoryStore = defineStore('history', () => {
     const { rig } = rigs
     try {
       const asked = historian()
-      const found = await Promise.race([asked.bringBack(places), asked.failed])
+      const found = await Promise.race([asked.to.bringBack(places), asked.failed])
       if (turn !== own || rig !== rigs.rig) return
       if (found.also.length > 0) offer.value = { ...found, label }
       else make(label, found.differences)

@@ -66,6 +66,8 @@ export const useShelfStore = defineStore('shelf', () => {
       if (before === 'failing' && now === 'kept') failure.value = null
     },
   )
+  /** Is it still being looked for what to open? */
+  const isBooting = ref(true)
   let days = 0
   let watching: Subscription | null = null
 
@@ -141,8 +143,10 @@ export const useShelfStore = defineStore('shelf', () => {
     await addAndOpen(emptyRig('New rig'))
   }
 
+  const boot = (): Promise<void> => openFirst().finally(() => (isBooting.value = false))
+
   /** Open what was open last; else the newest that can be; else, on a first visit, the demo rig. */
-  async function boot(): Promise<void> {
+  async function openFirst(): Promise<void> {
     whyNowhere.value = await whyNothingIsKept()
     if (whyNowhere.value !== null) return openDemo('as-found')
     // A full disk is no reason to open nothing.
@@ -253,6 +257,7 @@ export const useShelfStore = defineStore('shelf', () => {
     incoming,
     failure,
     whyNowhere,
+    isBooting,
     boot,
     openRig: tryToOpen,
     openDemo,

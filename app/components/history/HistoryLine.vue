@@ -83,7 +83,16 @@ const tabIndex = (row: HistoryRow, index: number): number =>
         data-testid="history-search"
       />
     </label>
+    <p v-if="history.rows.length === 0" class="text-soft px-4 py-4 text-sm">
+      <template v-if="history.search.trim() && rigs.past.length > 0"
+        >No edit speaks of “{{ history.search.trim() }}”.</template
+      >
+      <template v-else
+        >Nothing was edited yet. Every edit will stand here, and can be looked at and taken back.</template
+      >
+    </p>
     <div
+      v-else
       ref="scroller"
       class="min-h-0 flex-1 overflow-y-auto py-2"
       role="listbox"
@@ -163,14 +172,6 @@ const tabIndex = (row: HistoryRow, index: number): number =>
           </template>
         </div>
       </div>
-      <p v-if="history.rows.length === 0" class="text-soft px-4 py-2 text-sm">
-        <template v-if="history.search.trim() && rigs.past.length > 0"
-          >No edit speaks of “{{ history.search.trim() }}”.</template
-        >
-        <template v-else
-          >Nothing was edited yet. Every edit will stand here, and can be looked at and taken back.</template
-        >
-      </p>
     </div>
   </div>
 </template>

@@ -104,7 +104,7 @@ const MOST = 5
       </ul>
       <p v-if="parts.offered.came === null" class="text-soft pt-1 text-xs" role="status">Checking …</p>
       <template v-else-if="parts.offered.came.length > 0">
-        <p class="pt-1 text-xs font-bold">It would collide:</p>
+        <p class="pt-1 text-xs font-bold">Then these would be found:</p>
         <ul class="text-xs">
           <li v-for="each in parts.offered.came.slice(0, MOST)" :key="each.id" class="flex gap-2 py-0.5">
             <SeverityMark :severity="each.severity" /> {{ each.message }}
@@ -114,7 +114,7 @@ const MOST = 5
           </li>
         </ul>
       </template>
-      <p v-else class="pt-1 text-xs">It collides with nothing until it is cabled.</p>
+      <p v-else class="pt-1 text-xs">Nothing would be found with it until it is cabled.</p>
       <div class="flex gap-1.5 pt-2">
         <UiButton look="strong" :disabled="!rigs.canEdit" data-testid="part-accept" @click="accept"
           >Take it in</UiButton

@@ -16,7 +16,7 @@ const WEIGHT: readonly LineKind[] = ['gone', 'new', 'moved', 'changed']
 /** What is marked of each controller: by the ids of its controls. */
 export function marksOf(report: ChangeReport): Map<Id, Map<Id, LineKind>> {
   const marks = new Map<Id, Map<Id, LineKind>>()
-  for (const { sections } of report.groups) {
+  for (const { kind: at, sections } of report.groups) {
     for (const { lines } of sections) {
       for (const { gesture, kind } of lines) {
         if (gesture === null) continue
@@ -25,7 +25,9 @@ export function marksOf(report: ChangeReport): Map<Id, Map<Id, LineKind>> {
         const own = marks.get(controller) ?? new Map<Id, LineKind>()
         marks.set(controller, own)
         const before = own.get(control)
-        if (before === undefined || WEIGHT.indexOf(kind) < WEIGHT.indexOf(before)) own.set(control, kind)
+        // A mapping that is gone leaves its control where it is.
+        const mark = at === 'destination' ? 'changed' : kind
+        if (before === undefined || WEIGHT.indexOf(mark) < WEIGHT.indexOf(before)) own.set(control, mark)
       }
     }
   }

@@ -1,5 +1,6 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { lastSittingEnd } from './sittings'
 import { historyRows, SITTING_GAP_MS, type HistoryRow } from './rows'
 
 const version = (id: string, at: number, name: string | null = 'A name') => ({
@@ -71,5 +72,22 @@ describe('the line of edits', () => {
 
   it('leaves out sittings in which nothing is searched for', () => {
     expect(said(historyRows(steps(0, 60, 61), [], (index) => index === 1))).toEqual(['— 1', 'edit 1'])
+  })
+})
+
+describe('the end of the last sitting', () => {
+  const openedAt = 100 * minute
+
+  it('is before the first edit after a pause, however many came since', () => {
+    expect(lastSittingEnd(steps(10, 20, 101), openedAt)).toBe(2)
+    expect(lastSittingEnd(steps(10, 20, 101, 102, 103), openedAt)).toBe(2)
+    expect(lastSittingEnd(steps(undefined, undefined, 101), openedAt)).toBe(2)
+  })
+
+  it('is none while a sitting goes on, and none of edits that another page made', () => {
+    expect(lastSittingEnd(steps(95, 101, 102), openedAt)).toBe(null)
+    expect(lastSittingEnd(steps(10, 90), openedAt)).toBe(null)
+    expect(lastSittingEnd(steps(101), openedAt)).toBe(null)
+    expect(lastSittingEnd([], openedAt)).toBe(null)
   })
 })
