@@ -79,6 +79,14 @@ describe('history', () => {
     await page.keys(Key.ARROW_DOWN, Key.ARROW_DOWN)
     await soon('the first edit', '[data-testid=history-title]', 'Since “Delete Transit”')
     expect(await page.driver.executeScript('return document.activeElement.dataset.history')).toBe('step')
+    await setField(page, '[data-testid=version-name]', 'First edit', Key.ENTER)
+    await soon('it has a name', '[data-testid=history-title]', 'Since “First edit”')
+    await page.click('[data-testid=compare-until] button')
+    // The list of edits has options of the same name.
+    await page.click('[data-testid=compare-until] [role=option]:last-child')
+    await soon('between two versions', '[data-testid=history-title]', 'From “First edit”')
+    await soon('what differs between them', '[data-testid=history-summary]', '1 thing differs')
+    expect(await page.count('[data-testid=bring-back]:not([disabled])')).toBe(0)
     await page.click('[data-testid=compare-end]')
     await soon('now', '[data-testid=history-title]', 'The rig as it is now')
   })
@@ -94,9 +102,11 @@ describe('history', () => {
     )
     await page.click('[data-group^=destination] ul li:nth-child(2) [data-testid=bring-back]')
     await soon('the offer', '[data-testid=bring-back-offer]', 'Ferric Mile')
+    const differed = async (): Promise<number> => parseInt(await page.text('[data-testid=history-summary]'))
+    const before = await differed()
     await page.click('[data-testid=accept-offer]')
     await count(STEPS, 1)
-    await soon('fewer', '[data-testid=history-summary]', /differ/)
+    await page.waitFor('fewer differences', async () => (await differed()) < before)
   })
 
   it('refuses a file that is no rig, and compares on', { timeout: 60_000 }, async () => {

@@ -58,9 +58,9 @@ export function useSheetFiles() {
     const blob = as === 'svg' ? new Blob([svg], { type: 'image/svg+xml' }) : await pictureOf(svg)
     saveBlob(fileName(`${sheets.current?.fileName ?? ''} ${heading}`, as), blob)
   }
-  /** Keep what changed since an earlier rig, which is called so, as a file of a format. */
-  async function saveChanges(before: Rig, since: string, format: string): Promise<void> {
-    const written = await sheets.writeChanges(before, since, format, today())
+  /** Keep what changed from an earlier rig, which is called so, to a later one, as a file of a format. */
+  async function saveChanges(before: Rig, after: Rig, since: string, format: string): Promise<void> {
+    const written = await sheets.writeChanges(before, after, since, format, today())
     if (written)
       saveBlob(
         fileName('What changed', written.extension),

@@ -4,14 +4,11 @@ const shelf = useShelfStore()
 const history = useHistoryStore()
 
 watch(
-  () => rigs.id,
-  () => void history.refresh(),
-  { immediate: true },
-)
-watch(
   () => rigs.revision,
   () => {
     void history.tellSteps()
+    // A sitting that ended, or another tab, may have added versions.
+    void history.refresh()
     if (history.point) void history.compare()
   },
   { immediate: true },
@@ -44,10 +41,7 @@ const hasPast = computed(() => rigs.past.length + history.versions.length > 0)
             it. A name keeps a point for good. Without names, the last eight sittings are kept, and before
             them one version a day and one a month.
           </p>
-          <p v-else>
-            Nothing was edited yet. Give this point a name to come back to it, or compare the rig with
-            another.
-          </p>
+          <p v-else>Give this point a name to come back to it, or compare the rig with another.</p>
           <BackupPanel />
         </div>
       </div>

@@ -4,6 +4,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
 import { emptyRig, perform, writeRig } from '../../core/rig'
 import { openDatabase, type ShelfDatabase } from './database'
+import { failWhen, workAgain } from './testing/disk'
 import { addRig, emptyBin, loadRig, removeForGood, takeOwnership, throwAway, writeChanges } from './shelf'
 import {
   keepVersion,
@@ -93,6 +94,20 @@ describe('versions', () => {
     expect((await listVersions(database, shelf))[0]?.name).toBe('Tour')
     await removeVersion(database, id)
     expect(await listVersions(database, shelf)).toEqual([])
+  })
+
+  it('are kept whole or not at all while the disk is full, and nothing older is let go', async () => {
+    for (let day = 0; day < 30; day++) await keep(day * DAY, null, emptyRig('Small'))
+    const before = await listVersions(database, shelf)
+    failWhen(() => true)
+    try {
+      await expect(keep(31 * DAY, 'Not kept')).rejects.toThrow()
+    } finally {
+      workAgain()
+    }
+    expect(await listVersions(database, shelf)).toEqual(before)
+    await keep(31 * DAY, 'Kept')
+    expect((await listVersions(database, shelf))[0]?.name).toBe('Kept')
   })
 
   it('are refused when they are damaged, with the reason', async () => {

@@ -9,6 +9,7 @@ import {
   type BackupResult,
   type Standing,
 } from '~/storage/backup'
+import { timeAgo } from '~/lib/time-ago'
 import { database } from '~/storage/open'
 import type { BackupKeeper } from '~/workers/backup'
 import { useRigStore } from './rig'
@@ -58,6 +59,11 @@ export const useBackupStore = defineStore('backup', () => {
     const worked = shelf.rigs.some(({ position, openedAt }) => position > 0 && openedAt > lastAt.value)
     return worked && Date.now() - lastAt.value > LONG_MS
   })
+
+  /** How long ago the last backup was, in words. */
+  const since = computed(() =>
+    lastAt.value === 0 ? 'none yet' : `last ${timeAgo(new Date(lastAt.value).toISOString())}`,
+  )
 
   async function away<T>(work: (keeper: Remote<BackupKeeper>) => Promise<T>): Promise<T> {
     const worker = new Worker(new URL('../workers/backup.worker.ts', import.meta.url), { type: 'module' })
@@ -158,6 +164,7 @@ export const useBackupStore = defineStore('backup', () => {
   return {
     lastAt,
     isOld,
+    since,
     isBusy,
     failure,
     opened,

@@ -46,7 +46,11 @@ export const useHistoryStore = defineStore('history', () => {
   const rigs = useRigStore()
   const versions = shallowRef<readonly VersionEntry[]>([])
   const point = shallowRef<Point | null>(null)
+  /** The version that it is compared up to; null for the rig as it is now. */
+  const untilId = ref<string | null>(null)
   const other = shallowRef<Rig | null>(null)
+  /** The later one of the two that are compared. */
+  const later = shallowRef<Rig | null>(null)
   const report = shallowRef<ChangeReport | null>(null)
   const findings = shallowRef<ChangedFindings | null>(null)
   const cells = shallowRef<readonly CellChange[]>([])
@@ -117,6 +121,13 @@ export const useHistoryStore = defineStore('history', () => {
   /** Compare the rig as it is with a point; null lets go of it. */
   async function compareWith(next: Point | null): Promise<void> {
     point.value = next
+    untilId.value = null
+    await compare()
+  }
+
+  /** Compare up to a version, or with null up to now. */
+  async function compareUntil(version: string | null): Promise<void> {
+    untilId.value = version
     await compare()
   }
 
@@ -136,12 +147,17 @@ export const useHistoryStore = defineStore('history', () => {
     }
     isBusy.value = true
     try {
-      const before = await rigAt(at)
+      const until = untilId.value
+      const [before, after] = await Promise.all([
+        rigAt(at),
+        until === null ? toRaw(rig) : rigAt({ kind: 'version', id: until }),
+      ])
       if (turn !== own) return
       const asked = historian()
-      const made = await Promise.race([asked.to.compare(before, toRaw(rig)), asked.failed])
+      const made = await Promise.race([asked.to.compare(before, after), asked.failed])
       if (turn !== own) return
       other.value = before
+      later.value = after
       report.value = made
       findings.value = null
       isBusy.value = false
@@ -185,7 +201,12 @@ export const useHistoryStore = defineStore('history', () => {
   /** Keep the rig as it was at a point, or as it is, under a name. */
   async function keepAs(name: string, at: Point | null): Promise<void> {
     const { id, rig, past } = rigs
-    if (id === null || !rig) return
+    if (!rig) return
+    if (id === null) {
+      failure.value =
+        'This browser keeps nothing for this page, so no version can be kept. Export the rig to a file instead.'
+      return
+    }
     failure.value = null
     try {
       if (at?.kind === 'version') await nameVersion(database(), at.id, name)
@@ -252,6 +273,9 @@ export const useHistoryStore = defineStore('history', () => {
     }
   }
 
+  /** Things are brought back into the rig as it is now, and only there. */
+  const canBringBack = computed(() => rigs.canEdit && untilId.value === null)
+
   const acceptOffer = (): boolean => offer.value !== null && make(offer.value.label, offer.value.differences)
 
   function close(): void {
@@ -268,6 +292,7 @@ export const useHistoryStore = defineStore('history', () => {
     () => {
       close()
       point.value = null
+      untilId.value = null
       report.value = null
       versions.value = []
       search.value = ''
@@ -279,7 +304,10 @@ export const useHistoryStore = defineStore('history', () => {
     rows,
     point,
     pointName,
+    untilId,
     other,
+    later,
+    canBringBack,
     report,
     findings,
     cells,
@@ -291,6 +319,7 @@ export const useHistoryStore = defineStore('history', () => {
     controllerId,
     refresh,
     compareWith,
+    compareUntil,
     compare,
     tellSteps,
     keepAs,

@@ -182,9 +182,15 @@ export const useSheetsStore = defineStore('sheets', () => {
         : to.write({ id: current.value?.id ?? '', chosen: { ...chosen.value } }, format, date),
     )
 
-  /** What changed since an earlier rig, which is called so. */
-  const writeChanges = (before: Rig, since: string, format: string, date: string): Promise<Written | null> =>
-    writeIn(format, (to) => to.writeChanges(toRaw(before), since, format, date))
+  /** What changed from an earlier rig, which is called so, to a later one. */
+  const writeChanges = (
+    before: Rig,
+    after: Rig,
+    since: string,
+    format: string,
+    date: string,
+  ): Promise<Written | null> =>
+    writeIn(format, (to) => to.writeChanges(toRaw(before), toRaw(after), since, format, date))
 
   /** The drawing of a section as SVG. */
   const drawing = (section: number): Promise<string | null> =>

@@ -53,8 +53,8 @@ export interface SheetMaker {
     paper: SheetDocument['paper'],
     format: string,
   ) => Promise<Written>
-  /** What changed since an earlier rig, which is called so, as a file of a format. */
-  writeChanges: (before: Rig, since: string, format: string, foot: string) => Promise<Written>
+  /** What changed from an earlier rig, which is called so, to a later one, as a file of a format. */
+  writeChanges: (before: Rig, after: Rig, since: string, format: string, foot: string) => Promise<Written>
   search: (text: string, most: number) => SheetHits
 }
 
@@ -120,10 +120,8 @@ export function createSheetMaker(tools: SheetTools): SheetMaker {
       const version = fingerprint(JSON.stringify(rig))
       return written(boundFrom(wanted, { date, version }, paper), format, `${date} · ${version}`)
     },
-    async writeChanges(before, since, format, foot) {
-      if (!rig) throw new Error('No rig is open.')
-      return written(changesSheet(before, rig, since), format, foot)
-    },
+    writeChanges: async (before, after, since, format, foot) =>
+      written(changesSheet(before, after, since), format, foot),
     search: (text, most) =>
       searchSheets(
         offered.flatMap((each) => {

@@ -63,6 +63,50 @@ describe('what changed', () => {
     }
   })
 
+  it('finds words for whatever was taken away, and for the way back', () => {
+    const removals: RigEdit[] = performed.controllers.flatMap((controller): RigEdit[] => [
+      { type: 'controller-remove', controller: controller.id },
+      ...controller.templates.flatMap((template) =>
+        template.stacks.flatMap((stack): RigEdit[] => [
+          { type: 'stack-remove', controller: controller.id, template: template.id, stack: stack.id },
+          ...stack.layers.map(({ id }): RigEdit => ({
+            type: 'layer-remove',
+            controller: controller.id,
+            template: template.id,
+            layer: id,
+          })),
+        ]),
+      ),
+      ...(performed.models.find(({ id }) => id === controller.model)?.surface.controls ?? []).map(
+        ({ id }): RigEdit => ({ type: 'controls-remove', model: controller.model, controls: [id] }),
+      ),
+    ])
+    const all: RigEdit[] = [
+      ...removals,
+      ...performed.destinations.map(({ id }): RigEdit => ({ type: 'destination-remove', destination: id })),
+      ...performed.cables.map(({ id }): RigEdit => ({ type: 'cable-remove', cable: id })),
+      ...performed.passages.map(({ id }): RigEdit => ({ type: 'passage-remove', passage: id })),
+      ...performed.lightRoles.map(({ id }): RigEdit => ({ type: 'light-role-remove', role: id })),
+    ]
+    let count = 0
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom(...all), { minLength: 1, maxLength: 4 }), (edits) => {
+        const next = edited(performed, edits)
+        for (const [a, b] of [
+          [performed, next],
+          [next, performed],
+        ] as const) {
+          const own = lines(changeReport(a, b))
+          count += own.length
+          for (const { name } of own) expect(name).toMatch(/\S/)
+          expect(own.map(({ name }) => name).join(' ')).not.toMatch(/undefined|\[object/)
+        }
+      }),
+      { numRuns: 60 },
+    )
+    expect(count).toBeGreaterThan(200)
+  })
+
   it('tells when a control left its address, where, and for which one', () => {
     const at = { controller: 'syzra', template: 'nine-rings', layer: 'overture', gesture: 'knob-5.turn' }
     const syzra = performed.controllers.find(({ id }) => id === 'syzra')

@@ -6,6 +6,7 @@ import { toast } from '~/lib/toast'
 const emit = defineEmits<{ done: []; import: [] }>()
 const shelf = useShelfStore()
 const rigs = useRigStore()
+const backups = useBackupStore()
 const edit = useEdit()
 const { exportRig } = useRigFiles()
 
@@ -79,7 +80,11 @@ const opened = (time: number): string =>
     </ul>
     <RigBin v-if="shelf.bin.length > 0" @done="emit('done')" />
     <div class="border-line flex flex-wrap gap-1.5 border-t pt-3">
-      <UiButton @click="(navigateTo('/history'), emit('done'))">Back up everything</UiButton>
+      <UiButton @click="(navigateTo('/history'), emit('done'))"
+        >Back up everything<span v-if="backups.isOld" class="text-advice"
+          >: {{ backups.since }}</span
+        ></UiButton
+      >
       <UiButton data-testid="new-rig" @click="(shelf.openEmpty(), emit('done'))"
         ><FilePlus :size="14" />New rig</UiButton
       >

@@ -4,7 +4,6 @@ import type { ChangeGroup, ChangeLine } from '#core/history'
 /** What differs at one controller or destination, line by line, each to be brought back. */
 const { group } = defineProps<{ group: ChangeGroup }>()
 const history = useHistoryStore()
-const rigs = useRigStore()
 const MOST = 60
 const all = ref<ReadonlySet<string>>(new Set())
 const sections = computed(() =>
@@ -40,7 +39,9 @@ const backAll = (): void =>
     <header class="border-line flex items-center gap-2 border-b pb-1">
       <h2 class="font-bold">{{ group.name }}</h2>
       <span class="text-soft text-xs">{{ group.count }} {{ group.count === 1 ? 'change' : 'changes' }}</span>
-      <UiButton class="ml-auto" :disabled="!rigs.canEdit" @click="backAll">Bring all of it back</UiButton>
+      <UiButton class="ml-auto" :disabled="!history.canBringBack" @click="backAll"
+        >Bring all of it back</UiButton
+      >
     </header>
     <div v-for="section in sections" :key="section.name" class="pt-2">
       <div v-if="section.name" class="group flex items-center gap-2">
@@ -49,7 +50,7 @@ const backAll = (): void =>
           v-if="section.lines.length > 1"
           type="button"
           class="text-soft hover:text-ink text-2xs underline opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
-          :disabled="!rigs.canEdit"
+          :disabled="!history.canBringBack"
           @click="backSection(section.name)"
         >
           bring these back
@@ -72,7 +73,7 @@ const backAll = (): void =>
           <UiButton
             look="plain"
             :label="`Bring back ${line.name}`"
-            :disabled="!rigs.canEdit"
+            :disabled="!history.canBringBack"
             data-testid="bring-back"
             @click="back(line)"
             >Bring back</UiButton

@@ -5,13 +5,16 @@ import { FORMATS } from '~/lib/sheet-formats'
 /** In what the rig differs from the point that was chosen. */
 const { report } = defineProps<{ report: ChangeReport }>()
 const history = useHistoryStore()
-const rigs = useRigStore()
 const MOST = 8
 const MOST_FINDINGS = 3
 const sheets = useSheetsStore()
 const { saveChanges } = useSheetFiles()
 const keepAs = (format: string): void =>
-  void (history.other && saveChanges(history.other, history.pointName, format))
+  void (
+    history.other &&
+    history.later &&
+    saveChanges(history.other, history.later, history.pointName, format)
+  )
 const backAll = (): void => void history.bringBack('Bring all of it back', [[]])
 const came = computed(() => history.findings?.came ?? [])
 const went = computed(() => history.findings?.went ?? [])
@@ -33,7 +36,7 @@ const lists = computed(() =>
       <p class="font-bold" role="status" data-testid="history-summary">
         {{ report.count }} {{ report.count === 1 ? 'thing differs' : 'things differ' }}
       </p>
-      <UiButton :disabled="!rigs.canEdit" data-testid="bring-back-all" @click="backAll"
+      <UiButton :disabled="!history.canBringBack" data-testid="bring-back-all" @click="backAll"
         >Bring back all of it</UiButton
       >
       <span class="text-soft ml-auto text-xs">Keep this as a sheet</span>

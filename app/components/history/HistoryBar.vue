@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useFileDialog } from '@vueuse/core'
+import { shortly } from '~/lib/history/times'
 import { readAway } from '~/lib/reading'
 import { readFailure } from '~/lib/read-failure'
 
@@ -17,7 +18,22 @@ const title = computed(() => {
   const { point, pointName } = history
   if (point === null) return 'The rig as it is now'
   const isOther = point.kind === 'shelf' || point.kind === 'file'
-  return isOther ? `From ${pointName} to this rig` : `Since ${pointName}`
+  if (isOther) return `From ${pointName} to this rig`
+  return history.untilId === null ? `Since ${pointName}` : `From ${pointName}`
+})
+const NOW = ''
+const ends = computed(() => {
+  const { point } = history
+  return [
+    { value: NOW, label: 'now' },
+    ...history.versions
+      .filter(({ id }) => point?.kind !== 'version' || id !== point.id)
+      .map(({ id, name: label, at }) => ({
+        value: id,
+        label: label ?? 'a sitting’s end',
+        hint: shortly(at),
+      })),
+  ]
 })
 const canName = computed(() => history.point === null || ['step', 'version'].includes(history.point.kind))
 async function keep(): Promise<void> {
@@ -78,6 +94,16 @@ function compareOther(id: string): void {
     <UiButton v-if="versionAt" data-testid="version-forget" @click="history.forget(versionAt)">{{
       versionAt.name === null ? 'Remove' : 'Remove name'
     }}</UiButton>
+    <UiSelect
+      v-if="history.point && ends.length > 1"
+      label="Up to when it is compared"
+      caption="up to"
+      is-right
+      data-testid="compare-until"
+      :model-value="history.untilId ?? NOW"
+      :options="ends"
+      @update:model-value="history.compareUntil($event === NOW ? null : $event)"
+    />
     <UiSelect
       label="Another rig to compare with"
       caption="compare with"

@@ -6,13 +6,12 @@ import { controlsInBoth, marksOf } from '~/lib/history/marks'
 
 /** The surfaces on which something changed: what is gone, new, moved or changed, each by its own mark. */
 const history = useHistoryStore()
-const rigs = useRigStore()
 const frame = useTemplateRef('frame')
 const { width, height } = useElementSize(frame)
 
 const marks = computed(() => (history.report ? marksOf(history.report) : new Map()))
 const controllers = computed((): Controller[] => {
-  const [before, after] = [history.other, rigs.rig]
+  const [before, after] = [history.other, history.later]
   const all = [...(after?.controllers ?? []), ...(before?.controllers ?? [])]
   const seen = new Set<Id>()
   return all.filter(({ id }) => marks.value.has(id) && !seen.has(id) && seen.add(id))
@@ -21,7 +20,7 @@ const shown = computed(
   () => controllers.value.find(({ id }) => id === history.controllerId) ?? controllers.value[0] ?? null,
 )
 const surface = computed(() => {
-  const { rig } = rigs
+  const rig = history.later
   const id = shown.value?.id
   if (!rig || id === undefined) return null
   const owner = rigIndex(rig).controllers.get(id)
@@ -34,8 +33,8 @@ const scale = computed(() =>
     : 1,
 )
 const drawn = computed(() =>
-  rigs.rig && shown.value
-    ? controlsInBoth(history.other, rigs.rig, shown.value.id).map((control) => {
+  history.later && shown.value
+    ? controlsInBoth(history.other, history.later, shown.value.id).map((control) => {
         const { x, y, w, h } = control.place
         return {
           control,

@@ -72,8 +72,9 @@ function cures(rig: Rig, fault: ReferenceFault, left: readonly Difference[]): Di
  */
 export function bringBackOf(now: Rig, then: Rig, places: readonly Where[]): BroughtBack {
   const all = compareRigs(now, then)
-  const wanted = all.filter(({ where }) =>
-    places.some((place) => isWithin(where, place) || isWithin(place, where)),
+  // What holds a place comes with it where it is gone; the order of what holds it is another matter.
+  const wanted = all.filter(({ kind, where }) =>
+    places.some((place) => isWithin(where, place) || (kind !== 'order' && isWithin(place, where))),
   )
   const chosen = new Set(wanted)
   const rest = (): Difference[] => all.filter((each) => !chosen.has(each))

@@ -147,6 +147,21 @@ describe('bringing something back', () => {
     expect(also.map(({ where }) => where.at(-1))).toContain(control.id)
   })
 
+  it('leaves the order of what holds it as it is', () => {
+    const now = {
+      ...performed,
+      mappings: performed.mappings.toReversed(),
+      controllers: performed.controllers.toReversed(),
+    }
+    const renamed = perform(now, 'x', [
+      { type: 'controller-set', controller: 'syzra', set: { name: 'Other' } },
+    ]).rig
+    const { differences } = bringBackOf(renamed, performed, [['controllers', 'syzra']])
+    expect(differences.map(({ kind, where }) => [kind, ...where])).toEqual([
+      ['changed', 'controllers', 'syzra', 'name'],
+    ])
+  })
+
   it('refuses what would lead nowhere, and changes nothing', () => {
     const before = structuredClone(found)
     const fewer = { ...found, mappings: found.mappings.slice(1) }
