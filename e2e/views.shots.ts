@@ -190,7 +190,7 @@ it('the Bench', async () => {
   await keep('bench')
 })
 
-it('proving: a rehearsal, a line check, slots', async () => {
+it('proving: a rehearsal, a line check', async () => {
   await inTheme('night', '/bench', '[data-testid=bench-surface]')
   await page.click('[data-side=prove]')
   await page.click('[data-testid=rehearse-now]')
