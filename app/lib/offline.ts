@@ -1,8 +1,11 @@
 import { toast } from './toast'
 
+let isChangingOver = false
+
 /** Change over to a new version of the application, once every edit is kept. */
 async function changeOver(waiting: ServiceWorker, settled: () => Promise<void>): Promise<void> {
   await settled()
+  isChangingOver = true
   navigator.serviceWorker.addEventListener('controllerchange', () => location.reload(), { once: true })
   waiting.postMessage({ type: 'SKIP_WAITING' })
 }
@@ -27,6 +30,13 @@ export async function keepForOffline(settled: () => Promise<void>): Promise<void
       })
     }
     offer()
+    navigator.serviceWorker.addEventListener('controllerchange', () => {
+      if (isChangingOver) return
+      toast('Another tab has changed over to a newer Deft Lattice. Reload this one when it suits you.', {
+        duration: Infinity,
+        action: { label: 'Reload', onClick: () => void settled().then(() => location.reload()) },
+      })
+    })
     registration.addEventListener('updatefound', () => {
       const { installing } = registration
       installing?.addEventListener('statechange', () => {

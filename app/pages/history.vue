@@ -13,6 +13,13 @@ watch(
   },
   { immediate: true },
 )
+const route = useRoute()
+watch(
+  () => route.hash,
+  // Whoever is sent to the backup finds it, whatever was compared.
+  (hash) => void (hash === '#backup' && history.point && history.compareWith(null)),
+  { immediate: true },
+)
 onBeforeUnmount(() => history.close())
 const hasPast = computed(() => rigs.past.length + history.versions.length > 0)
 </script>

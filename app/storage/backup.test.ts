@@ -55,6 +55,7 @@ describe('a backup', () => {
     expect(await standings(other, backup)).toEqual(['new', 'new'])
     for (const each of backup.rigs) await restoreRig(other, each, 100)
     expect((await loadRig(other, id))?.rig).toEqual(performed)
+    expect((await other.rigs.get(id))?.createdAt).toBe(7)
     const [version] = await listVersions(other, id)
     expect(version).toMatchObject({ name: 'As found', at: 5, label: 'Move Drift' })
     expect(await readVersion(other, version?.id ?? '')).toEqual(found)

@@ -4,6 +4,7 @@ import { isSame } from '#core/rig/compare'
 import { parseRig, readJson } from '#core/rig/parse'
 import { problemsOf, type Problem } from '#core/rig/problems'
 import type { ShelfDatabase, StoredVersion } from './database'
+import { gunzipped, gzipped } from './gzip'
 import { addRig, freeName, listBin, listRigs, loadRig } from './shelf'
 import { unpackRig } from './versions'
 
@@ -97,32 +98,10 @@ export async function makeBackup(
       })),
     })
   }
-  const text = toJson({ format: BACKUP_FORMAT, version: BACKUP_VERSION, madeAt, rigs, settings }, 0)
-  const stream = new Blob([text]).stream().pipeThrough(new CompressionStream('gzip'))
-  return new Response(stream).blob()
+  return gzipped(toJson({ format: BACKUP_FORMAT, version: BACKUP_VERSION, madeAt, rigs, settings }, 0))
 }
 
 const refuse = (path: string, message: string): BackupResult => ({ ok: false, problems: [{ path, message }] })
-
-/** The text of a compressed file; null where it is longer than any backup. Rejects where it is damaged. */
-async function inflated(file: Blob): Promise<string | null> {
-  const reader = file
-    .stream()
-    .pipeThrough(new DecompressionStream('gzip'))
-    .pipeThrough(new TextDecoderStream('utf-8', { fatal: true }))
-    .getReader()
-  const pieces: string[] = []
-  let length = 0
-  for (let part = await reader.read(); !part.done; part = await reader.read()) {
-    pieces.push(part.value)
-    length += part.value.length
-    if (length > BACKUP_LIMITS.text) {
-      await reader.cancel()
-      return null
-    }
-  }
-  return pieces.join('')
-}
 
 function again(ids: readonly string[]): number {
   const seen = new Set<string>()
@@ -174,7 +153,7 @@ export async function readBackup(file: Blob): Promise<BackupResult> {
     )
   let text: string | null
   try {
-    text = await inflated(file)
+    text = await gunzipped(file, BACKUP_LIMITS.text)
   } catch {
     return refuse('(file)', 'It is no backup, or it is damaged: it cannot be unpacked. Choose another.')
   }
@@ -225,6 +204,7 @@ export async function restoreRig(database: ShelfDatabase, backed: BackedUp, now:
           ? { ...backed.rig, name: freeName(backed.rig.name, names) }
           : backed.rig
       const id = await addRig(database, rig, now, isThere ? undefined : backed.id)
+      await database.rigs.update(id, { createdAt: backed.createdAt })
       const taken = new Set(
         (await database.versions.bulkGet(backed.versions.map((each) => each.id))).flatMap(
           (each) => each?.id ?? [],

@@ -1,5 +1,6 @@
 import type { Rig } from '#core/rig'
 import type { ShelfDatabase, StoredVersion } from './database'
+import { gunzipped, gzipped } from './gzip'
 
 /** A version without its contents. */
 export type VersionEntry = Omit<StoredVersion, 'bytes'> & { byteLength: number }
@@ -14,38 +15,21 @@ const entryOf = ({ bytes, ...entry }: StoredVersion): VersionEntry => ({
   byteLength: bytes.byteLength,
 })
 
-async function through(bytes: BodyInit, how: CompressionStream | DecompressionStream): Promise<Response> {
-  const { body } = new Response(bytes)
-  if (!body) throw new VersionError('There is nothing in it.')
-  return new Response(
-    body.pipeThrough(how as ReadableWritablePair<Uint8Array<ArrayBuffer>, Uint8Array<ArrayBuffer>>),
-  )
-}
-
 /** A rig’s file, compressed. */
 export async function packRig(rig: Rig): Promise<Uint8Array<ArrayBuffer>> {
   const { writeRig } = await import('#core/rig/parse')
-  return new Uint8Array(await (await through(writeRig(rig), new CompressionStream('gzip'))).arrayBuffer())
+  return new Uint8Array(await (await gzipped(writeRig(rig))).arrayBuffer())
 }
 
-/** So many bytes of text a version may hold: what is longer is no rig. */
+/** So long a text a version may hold: what is longer is no rig. */
 const MOST_TEXT = 128 * 1024 * 1024
 
 /** The rig of a compressed file, in the format of today. Throws a VersionError that says why it cannot be read. */
 export async function unpackRig(bytes: Uint8Array<ArrayBuffer>): Promise<Rig> {
-  let text = ''
-  try {
-    const reader = (await through(bytes, new DecompressionStream('gzip'))).body?.getReader()
-    const decoder = new TextDecoder('utf-8', { fatal: true })
-    for (let part = await reader?.read(); part && !part.done; part = await reader?.read()) {
-      text += decoder.decode(part.value as Uint8Array, { stream: true })
-      if (text.length > MOST_TEXT) throw new VersionError('It is larger than any rig.')
-    }
-    text += decoder.decode()
-  } catch (error) {
-    if (error instanceof VersionError) throw error
+  const text = await gunzipped(new Blob([bytes]), MOST_TEXT).catch(() => {
     throw new VersionError('It is damaged and cannot be read.')
-  }
+  })
+  if (text === null) throw new VersionError('It is larger than any rig.')
   const { readRig } = await import('#core/rig/parse')
   const read = readRig(text)
   if (read.ok) return read.rig

@@ -1,5 +1,5 @@
 import { useStorage } from '@vueuse/core'
-import { wrap, type Remote } from 'comlink'
+import type { Remote } from 'comlink'
 import { defineStore } from 'pinia'
 import {
   restoreRig,
@@ -9,6 +9,7 @@ import {
   type BackupResult,
   type Standing,
 } from '~/storage/backup'
+import { askAway } from '~/lib/ask-away'
 import { timeAgo } from '~/lib/time-ago'
 import { database } from '~/storage/open'
 import type { BackupKeeper } from '~/workers/backup'
@@ -66,16 +67,14 @@ export const useBackupStore = defineStore('backup', () => {
   )
 
   async function away<T>(work: (keeper: Remote<BackupKeeper>) => Promise<T>): Promise<T> {
-    const worker = new Worker(new URL('../workers/backup.worker.ts', import.meta.url), { type: 'module' })
-    const failed = new Promise<never>((_, reject) => {
-      worker.onerror = (event) => reject(new Error(event.message || 'It could not start. Reload the page.'))
-    })
     isBusy.value = true
     failure.value = null
     try {
-      return await Promise.race([work(wrap<BackupKeeper>(worker)), failed])
+      return await askAway<BackupKeeper, T>(
+        new Worker(new URL('../workers/backup.worker.ts', import.meta.url), { type: 'module' }),
+        work,
+      )
     } finally {
-      worker.terminate()
       isBusy.value = false
     }
   }

@@ -10,6 +10,7 @@ import {
 } from '#core/history'
 import type { Id, Rig } from '#core/rig'
 import { withDifferences, type Where } from '#core/rig/compare'
+import { askAway } from '~/lib/ask-away'
 import { pointName as nameOf } from '~/lib/history/point-words'
 import { historyRows } from '~/lib/history/rows'
 import { database } from '~/storage/open'
@@ -39,6 +40,13 @@ export interface Offer extends WouldBring {
   label: string
 }
 
+/** A worker that is asked, and what is rejected when it dies. */
+interface Asked {
+  worker: Worker
+  to: Remote<Historian>
+  failed: Promise<never>
+}
+
 const said = (error: unknown): string => (error instanceof Error ? error.message : String(error))
 
 /** The line of edits and versions of the open rig, and comparing it with what it was. */
@@ -61,7 +69,7 @@ export const useHistoryStore = defineStore('history', () => {
   const offer = shallowRef<Offer | null>(null)
   /** The controller whose surface shows what changed. */
   const controllerId = ref<Id | null>(null)
-  let worker: Worker | null = null
+  let asked: Asked | null = null
   let teller: Worker | null = null
   let turn = 0
 
@@ -75,18 +83,19 @@ export const useHistoryStore = defineStore('history', () => {
     }),
   )
 
-  /** The worker that compares, and what is rejected when it dies. */
-  function historian(): { to: Remote<Historian>; failed: Promise<never> } {
-    worker ??= new Worker(new URL('../workers/history.worker.ts', import.meta.url), { type: 'module' })
-    const own = worker
+  /** The worker that compares. Its proxy is held as long as it lives: one that is collected lets go of the worker. */
+  function historian(): Asked {
+    if (asked) return asked
+    const worker = new Worker(new URL('../workers/history.worker.ts', import.meta.url), { type: 'module' })
     const failed = new Promise<never>((_, reject) => {
-      own.onerror = (event) => {
-        if (worker === own) worker = null
+      worker.onerror = (event) => {
+        if (asked?.worker === worker) asked = null
         reject(new Error(event.message || 'Comparing could not start. Reload the page.'))
       }
     })
     failed.catch(() => undefined)
-    return { to: wrap<Historian>(own), failed }
+    asked = { worker, to: wrap<Historian>(worker), failed }
+    return asked
   }
 
   async function refresh(): Promise<void> {
@@ -153,17 +162,18 @@ export const useHistoryStore = defineStore('history', () => {
         until === null ? toRaw(rig) : rigAt({ kind: 'version', id: until }),
       ])
       if (turn !== own) return
-      const asked = historian()
-      const made = await Promise.race([asked.to.compare(before, after), asked.failed])
+      const { to, failed } = historian()
+      const made = await Promise.race([to.compare(before, after), failed])
       if (turn !== own) return
       other.value = before
       later.value = after
       report.value = made
       findings.value = null
       isBusy.value = false
-      const sent = await Promise.race([asked.to.cells(), asked.failed])
-      if (turn === own) cells.value = sent
-      const changed = await Promise.race([asked.to.findings(), asked.failed])
+      const sent = await Promise.race([to.cells(), failed])
+      if (turn !== own) return
+      cells.value = sent
+      const changed = await Promise.race([to.findings(), failed])
       if (turn === own) findings.value = changed
     } catch (error) {
       if (turn !== own) return
@@ -182,19 +192,17 @@ export const useHistoryStore = defineStore('history', () => {
     if (!rig || past.length === 0) return
     const own = new Worker(new URL('../workers/history.worker.ts', import.meta.url), { type: 'module' })
     teller = own
-    own.onerror = () => {
-      // The edits are listed by their names all the same.
-      if (teller === own) teller = null
-    }
     const tell = proxy((told: StepWords[]) => {
       if (teller !== own) return
       words.value = new Map([...words.value, ...told.map((each) => [each.index, each] as const)])
     })
     const plain = past.map(({ label, patches, inverse }) => ({ label, patches, inverse }))
-    await wrap<Historian>(own).steps(toRaw(rig), plain, tell)
-    if (teller === own) {
-      own.terminate()
-      teller = null
+    try {
+      await askAway(own, (to: Remote<Historian>) => to.steps(toRaw(rig), plain, tell))
+    } catch (error) {
+      if (teller === own) failure.value = `What each edit did cannot be told, only its name: ${said(error)}`
+    } finally {
+      if (teller === own) teller = null
     }
   }
 
@@ -263,8 +271,8 @@ export const useHistoryStore = defineStore('history', () => {
     offer.value = null
     const { rig } = rigs
     try {
-      const asked = historian()
-      const found = await Promise.race([asked.to.bringBack(places), asked.failed])
+      const { to, failed } = historian()
+      const found = await Promise.race([to.bringBack(places), failed])
       if (turn !== own || rig !== rigs.rig) return
       if (found.also.length > 0) offer.value = { ...found, label }
       else make(label, found.differences)
@@ -279,9 +287,9 @@ export const useHistoryStore = defineStore('history', () => {
   const acceptOffer = (): boolean => offer.value !== null && make(offer.value.label, offer.value.differences)
 
   function close(): void {
-    worker?.terminate()
+    asked?.worker.terminate()
     teller?.terminate()
-    worker = null
+    asked = null
     teller = null
     turn++
     isBusy.value = false

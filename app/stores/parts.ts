@@ -1,9 +1,9 @@
-import { wrap } from 'comlink'
 import { defineStore } from 'pinia'
 import type { ChangedFinding } from '#core/history'
 import type { Rig } from '#core/rig'
 import { compareRigs, withDifferences } from '#core/rig/compare'
 import { cutPart, PART_WORDS, takeIn, writePart, type Part, type PartRef, type TakenIn } from '#core/rig/part'
+import { askAway } from '~/lib/ask-away'
 import { readFailure } from '~/lib/read-failure'
 import { readAway } from '~/lib/reading'
 import { database } from '~/storage/open'
@@ -31,7 +31,7 @@ const MOST_BYTES = 128 * 1024 * 1024
 /** Carrying parts of rigs from one to another. */
 export const usePartsStore = defineStore('parts', () => {
   const rigs = useRigStore()
-  const source = shallowRef<{ name: string; rig: Rig } | null>(null)
+  const source = shallowRef<{ id: string; name: string; rig: Rig } | null>(null)
   const offered = shallowRef<Offered | null>(null)
   const failure = ref<string | null>(null)
 
@@ -63,20 +63,17 @@ export const usePartsStore = defineStore('parts', () => {
     const taken = takeIn(rig, part)
     const own: Offered = { part, taken, came: null }
     offered.value = own
-    const worker = new Worker(new URL('../workers/history.worker.ts', import.meta.url), { type: 'module' })
-    const failed = new Promise<never>((_, reject) => {
-      worker.onerror = (event) =>
-        reject(new Error(event.message || 'It could not be checked. Reload the page.'))
-    })
     try {
-      const historian = wrap<Historian>(worker)
-      await Promise.race([historian.compare(toRaw(rig), taken.rig), failed])
-      const { came } = await Promise.race([historian.findings(), failed])
+      const came = await askAway<Historian, ChangedFinding[]>(
+        new Worker(new URL('../workers/history.worker.ts', import.meta.url), { type: 'module' }),
+        async (historian) => {
+          await historian.compare(toRaw(rig), taken.rig)
+          return (await historian.findings()).came
+        },
+      )
       if (offered.value === own) offered.value = { ...own, came }
     } catch (error) {
       if (offered.value === own) failure.value = error instanceof Error ? error.message : String(error)
-    } finally {
-      worker.terminate()
     }
   }
 
@@ -106,7 +103,7 @@ export const usePartsStore = defineStore('parts', () => {
     offered.value = null
     try {
       const open = await loadRig(database(), id)
-      if (open) source.value = { name, rig: open.rig }
+      if (open) source.value = { id, name, rig: open.rig }
       else failure.value = `“${name}” is no longer on the shelf.`
     } catch (error) {
       failure.value = error instanceof Error ? error.message : String(error)

@@ -24,7 +24,7 @@ import {
   type Stack,
   type Template,
 } from '../rig'
-import { valueAt, type Difference } from '../rig/compare'
+import type { Difference } from '../rig/compare'
 import { fieldChange, fieldChanges, fieldName } from './fields'
 import type { Described, LineKind } from './report'
 import { assignmentThen, wasAndIs } from './words'
@@ -240,8 +240,8 @@ export function describe(before: Rig, after: Rig, difference: Difference): Descr
     before,
     after,
     difference,
-    was: kind === 'new' ? undefined : valueAt(before, where),
-    is: kind === 'gone' ? undefined : valueAt(after, where),
+    was: kind === 'new' ? undefined : difference.before,
+    is: kind === 'gone' ? undefined : difference.after,
     rig: kind === 'gone' ? before : after,
   }
   if (kind === 'order' && where.length > 1) {

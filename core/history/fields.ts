@@ -13,7 +13,6 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   noteNames: 'note names',
   learnedAt: 'address that was taught',
   stepRule: 'what a step moves',
-  pickup: 'takeover',
   setAside: 'findings set aside',
   lightRoles: 'light roles',
   houseRules: 'house rules',
@@ -21,7 +20,6 @@ const FIELD_WORDS: Readonly<Record<string, string>> = {
   detentsPerTurn: 'detents a turn',
   inside: 'host',
   place: 'place on the surface',
-  size: 'size of the surface',
   checklist: 'set-up checklist',
   rehearsed: 'rehearsal that is kept',
 }
@@ -33,12 +31,16 @@ export const fieldName = (field: string): string =>
 
 const MOST_TEXT = 60
 
+/** A value that is chosen among a few, such as `at-once`. */
+const isChosen = (value: string): boolean => /^[a-z]+(-[a-z]+)+$/.test(value)
+
 /** A plain value in words; null where it is more than one. */
 function plain(value: unknown): string | null {
   if (value === null || value === undefined) return 'none'
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
   if (typeof value === 'number') return String(Math.round(value * 100) / 100)
   if (typeof value !== 'string') return null
+  if (isChosen(value)) return value.replaceAll('-', ' ')
   return value.length > MOST_TEXT ? `“${value.slice(0, MOST_TEXT)}…”` : `“${value}”`
 }
 

@@ -141,7 +141,7 @@ describe('what changed', () => {
     const { id } = performed.destinations.find(({ name }) => name === 'Ferric Mile') ?? { id: '' }
     const report = changeReport(performed, after(performed, { type: 'destination-remove', destination: id }))
     const group = report.groups.find(({ name }) => name === 'Ferric Mile')
-    expect(group).toMatchObject({ kind: 'destination', where: [['destinations', id]] })
+    expect(group).toMatchObject({ kind: 'destination', id })
     expect(group?.sections[0]?.lines).toMatchObject([{ kind: 'gone', name: 'The whole destination' }])
     expect(group?.sections.find(({ name }) => name === 'Mappings')?.lines.map(({ name }) => name)).toContain(
       'Fdbk → Ferric Mile · Tape · Feedback',

@@ -34,8 +34,6 @@ export interface ChangeGroup {
   /** The controller or destination; null for the rest of the rig. */
   id: Id | null
   name: string
-  /** What to bring back to have all of it as it was; empty where that is only possible line by line. */
-  where: Where[]
   sections: ChangeSection[]
   count: number
 }
@@ -70,15 +68,6 @@ export interface Described extends Omit<ChangeLine, 'key' | 'where'> {
 
 const groupKey = ({ kind, id }: Described['group']): string => `${kind} ${id ?? ''}`
 
-function wholeOf(rigs: readonly Rig[], { kind, id }: Described['group']): Where[] {
-  if (id === null) return []
-  if (kind === 'destination') return [['destinations', id]]
-  const models = new Set(
-    rigs.flatMap(({ controllers }) => controllers.flatMap((each) => (each.id === id ? [each.model] : []))),
-  )
-  return [['controllers', id], ...[...models].map((model) => ['models', model])]
-}
-
 const ORDER: Readonly<Record<ChangeGroup['kind'], number>> = { controller: 0, destination: 1, rig: 2 }
 
 /** The differences of two rigs, by controller, layer and destination, in words. */
@@ -87,13 +76,7 @@ export function groupsOf(before: Rig, after: Rig, differences: readonly Differen
   for (const difference of differences) {
     const { group: at, section: name, ...line } = describe(before, after, difference)
     const key = groupKey(at)
-    const group = groups.get(key) ?? {
-      ...at,
-      key,
-      where: wholeOf([before, after], at),
-      sections: [],
-      count: 0,
-    }
+    const group = groups.get(key) ?? { ...at, key, sections: [], count: 0 }
     groups.set(key, group)
     let section = group.sections.find((each) => each.name === name)
     if (!section) {

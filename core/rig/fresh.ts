@@ -90,16 +90,23 @@ export const newDestination = (rig: Rig): Destination => ({
   notes: '',
 })
 
-/** A name that nothing with ports has yet: “Synth”, then “Synth 2”. */
-export function freeDeviceName(rig: Rig, name: string): string {
-  const taken = new Set(
-    [...rig.controllers, ...rig.destinations, ...rig.boxes, ...rig.computers].map((each) => each.name),
-  )
+/** A name that none of others has: “Synth”, then “Synth 2”. */
+export function freeName(name: string, taken: ReadonlySet<string>): string {
   for (let count = 1; ; count++) {
-    const candidate = count === 1 ? name : `${name} ${count}`
+    // A name has 120 characters at most.
+    const candidate = count === 1 ? name : `${name.slice(0, 110)} ${count}`
     if (!taken.has(candidate)) return candidate
   }
 }
+
+/** A name that nothing with ports has yet. */
+export const freeDeviceName = (rig: Rig, name: string): string =>
+  freeName(
+    name,
+    new Set(
+      [...rig.controllers, ...rig.destinations, ...rig.boxes, ...rig.computers].map((each) => each.name),
+    ),
+  )
 
 /** A merge box that a rig does not have yet, with two ins and an out. */
 export const newBox = (rig: Rig): Box => ({

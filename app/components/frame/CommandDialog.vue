@@ -125,7 +125,7 @@ const commands = computed<Command[]>(() => [
   },
   { name: 'Go to Sheets', about: '', run: () => navigateTo('/sheets') },
   { name: 'History', about: 'what changed, versions', run: () => navigateTo('/history') },
-  { name: 'Back up everything', about: 'one file of all rigs', run: () => navigateTo('/history') },
+  { name: 'Backup', about: 'one file of all rigs', run: () => navigateTo('/history#backup') },
   { name: 'Take in a part', about: 'from a file or another rig', run: () => navigateTo('/rig') },
   { name: 'Light', about: 'theme', run: () => (preferences.themeChoice = 'vellum') },
   { name: 'Dark', about: 'theme', run: () => (preferences.themeChoice = 'night') },

@@ -80,10 +80,8 @@ const opened = (time: number): string =>
     </ul>
     <RigBin v-if="shelf.bin.length > 0" @done="emit('done')" />
     <div class="border-line flex flex-wrap gap-1.5 border-t pt-3">
-      <UiButton @click="(navigateTo('/history'), emit('done'))"
-        >Back up everything<span v-if="backups.isOld" class="text-advice"
-          >: {{ backups.since }}</span
-        ></UiButton
+      <UiButton @click="(navigateTo('/history#backup'), emit('done'))"
+        >Backup<span v-if="backups.isOld" class="text-advice">: {{ backups.since }}</span></UiButton
       >
       <UiButton data-testid="new-rig" @click="(shelf.openEmpty(), emit('done'))"
         ><FilePlus :size="14" />New rig</UiButton

@@ -18,20 +18,17 @@ const sections = computed(() =>
 )
 const showAll = (name: string): void => void (all.value = new Set([...all.value, name]))
 const back = (line: ChangeLine): void => void history.bringBack(`Bring back ${line.name}`, [line.where])
-const backSection = (name: string): void => {
-  const lines = group.sections.find((each) => each.name === name)?.lines ?? []
+const backSections = (name: string, of: ChangeGroup['sections']): void =>
   void history.bringBack(
-    `Bring back ${name} of ${group.name}`,
-    lines.map(({ where }) => where),
+    `Bring back ${name}`,
+    of.flatMap(({ lines }) => lines.map(({ where }) => where)),
   )
-}
-const backAll = (): void =>
-  void history.bringBack(
-    `Bring back ${group.name}`,
-    group.where.length > 0
-      ? [...group.where, ...group.sections.flatMap(({ lines }) => lines.map(({ where }) => where))]
-      : group.sections.flatMap(({ lines }) => lines.map(({ where }) => where)),
+const backSection = (name: string): void =>
+  backSections(
+    `${name} of ${group.name}`,
+    group.sections.filter((each) => each.name === name),
   )
+const backAll = (): void => backSections(group.name, group.sections)
 </script>
 
 <template>

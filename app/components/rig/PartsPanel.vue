@@ -39,7 +39,7 @@ const others = computed(() => [
   { value: '', label: 'another rig' },
   ...shelf.rigs.filter(({ id }) => id !== rigs.id).map(({ id, name: label }) => ({ value: id, label })),
 ])
-const otherId = computed(() => shelf.rigs.find(({ name }) => name === parts.source?.name)?.id ?? '')
+const otherId = computed(() => parts.source?.id ?? '')
 function open(id: string): void {
   const found = shelf.rigs.find((each) => each.id === id)
   if (found) void parts.openShelf(id, found.name)

@@ -306,13 +306,18 @@ describe('the cables with rules that a controller comes to', () => {
       to: { owner: to, port: 'in' },
       rules,
     })
+    const first: Rig['cables'][number]['rules'] = [
+      { kind: 'pass', match: { kinds: [], channels: [1], low: null, high: null } },
+    ]
     const ring = testRig([testController('a', { 'k1.turn': sendingCc(20) })], [testDestination('d')], {
-      boxes: [box('b1'), box('b2')],
+      boxes: [box('b1'), box('b2'), box('b3')],
       cables: [
         wire('1', 'a', 'b1'),
         wire('2', 'b1', 'b2'),
         wire('3', 'b2', 'b1'),
-        wire('4', 'b2', 'd', [{ kind: 'pass', match: { kinds: [], channels: [1], low: null, high: null } }]),
+        wire('4', 'b2', 'b3', first),
+        // Behind the first rules: what comes there is no longer what the controller sends.
+        wire('5', 'b3', 'd', first),
       ],
     })
     expect(ruledCablesOf(ring, 'a').map(({ id }) => id)).toEqual(['4'])

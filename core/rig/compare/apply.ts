@@ -30,15 +30,6 @@ function at(rig: Rig, where: readonly string[]): Holder | null {
   return holderOf(value, shape)
 }
 
-/** What lies at a place of a rig; undefined where nothing does. */
-export function valueAt(rig: Rig, where: readonly string[]): unknown {
-  const step = where.at(-1)
-  if (step === undefined) return rig
-  const holder = at(rig, where.slice(0, -1))
-  if (holder?.kind === 'items') return holder.items.find(({ id }) => id === step)
-  return holder && Object.hasOwn(holder.table, step) ? holder.table[step] : undefined
-}
-
 const put = (items: Item[], item: Item, behind: Id | null): void => {
   const index = items.findIndex(({ id }) => id === item.id)
   if (index >= 0) {

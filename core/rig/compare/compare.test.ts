@@ -6,7 +6,7 @@ import { anyRig } from '../../testing/rigs'
 import { parseRig } from '../parse'
 import { perform, undone } from '../edits'
 import type { Rig } from '../types'
-import { bringBackOf, compareRigs, isSame, valueAt, withDifferences } from '.'
+import { bringBackOf, compareRigs, isSame, withDifferences, type Where } from '.'
 
 const found = nineRingsRig('as-found')
 const performed = nineRingsRig('as-performed')
@@ -20,6 +20,16 @@ const edited = (rig: Rig, edits: readonly Parameters<typeof perform>[2][number][
       return now
     }
   }, rig)
+
+/** What lies at a place of a rig, looked up without the code that is tested. */
+const valueAt = (rig: Rig, where: Where): unknown =>
+  where.reduce<unknown>(
+    (value, step) =>
+      Array.isArray(value)
+        ? (value as Array<{ id: string }>).find(({ id }) => id === step)
+        : (value as Record<string, unknown> | undefined)?.[step],
+    rig,
+  )
 
 /** Two rigs that come from one. */
 const anyTwo = fc

@@ -1,4 +1,3 @@
 export { compareRigs, isSame } from './compare'
 export { isWithin, whereKey, type Difference, type Where } from './difference'
 export { bringBackOf, withDifferences, type BroughtBack } from './bring-back'
-export { valueAt } from './apply'

@@ -33,7 +33,8 @@ const HOLDS: Readonly<Record<PartRef['kind'], ReadonlyArray<keyof Rig>>> = {
 
 function contentProblem(kind: PartRef['kind'], rig: Rig): PartResult | null {
   for (const [field, value] of Object.entries(rig)) {
-    if (Array.isArray(value) && value.length > 0 && !HOLDS[kind].includes(field as keyof Rig))
+    const isEmpty = Array.isArray(value) ? value.length === 0 : typeof value !== 'object' || value === null
+    if (!isEmpty && !HOLDS[kind].includes(field as keyof Rig))
       return refuse(`rig.${field}`, `is not a thing of ${PART_WORDS[kind]}; leave it out`)
   }
   const [controllers, destinations] = [rig.controllers.length, rig.destinations.length]

@@ -17,6 +17,8 @@ const refsOf = ({ controllers, destinations }: Rig): PartRef[] => [
 const partsOf = (rig: Rig): Part[] => refsOf(rig).flatMap((ref) => cutPart(rig, ref) ?? [])
 const valid = (rig: Rig) => expect(parseRig(structuredClone(rig))).toMatchObject({ ok: true })
 
+const REHEARSED = { at: '2026-11-29T20:00:00.000Z', proven: {}, faults: 0, findings: [] }
+
 describe('a part', () => {
   it('is written and read back the same, and is a valid rig by itself', () => {
     const parts = partsOf(performed)
@@ -75,6 +77,29 @@ describe('a part', () => {
     expect(performed.controllers.map(({ letter }) => letter)).not.toContain(added?.letter)
   })
 
+  it('speaks of itself alone, also where the rig has another of its kind', () => {
+    for (const { id } of performed.controllers) {
+      const part = cutPart(performed, { kind: 'controller', id })
+      if (!part) throw new Error('not there')
+      const { rig } = takeIn(performed, part)
+      const own = rig.controllers.at(-1)?.id ?? ''
+      expect(own).not.toBe(id)
+      const choices = rig.choices.slice(performed.choices.length)
+      expect(choices).toHaveLength(part.rig.choices.length)
+      for (const { by, targets } of choices) {
+        expect(by.kind === 'gesture' ? by.gesture.split('/')[0] : by.controller).toBe(own)
+        for (const target of targets) expect(target.controller).toBe(own)
+      }
+      for (const { gestures } of rig.accords.slice(performed.accords.length))
+        for (const gesture of gestures) expect(gesture.split('/')[0]).toBe(own)
+    }
+    expect(
+      performed.controllers.some(
+        ({ id }) => cutPart(performed, { kind: 'controller', id })?.rig.choices.length,
+      ),
+    ).toBe(true)
+  })
+
   it('brings a role that is called like another as one of its own', () => {
     const part = cutPart(performed, { kind: 'light-roles' })
     const [first] = performed.lightRoles
@@ -100,6 +125,7 @@ describe('a part', () => {
       [{ ...written, rig: { ...(written.rig as object), version: 99 } }, 'rig.version'],
       [{ ...written, rig: JSON.parse(writeRig(performed)) as unknown }, 'rig.destinations'],
       [{ ...written, rig: { ...(written.rig as object), controllers: [] } }, 'rig.'],
+      [{ ...written, rig: { ...(written.rig as object), rehearsed: REHEARSED } }, 'rig.rehearsed'],
     ]
     for (const [value, path] of refusals) {
       const result = parsePart(value)

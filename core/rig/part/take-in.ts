@@ -1,4 +1,4 @@
-import { freeDeviceName, freeLetter } from '../fresh'
+import { freeDeviceName, freeLetter, freeName } from '../fresh'
 import { freeId } from '../ids'
 import { isSame } from '../compare'
 import { gestureRef, splitGestureRef } from '../places'
@@ -38,14 +38,6 @@ function settle<T extends { id: Id }>(
 }
 
 const at = (ids: Ids, id: Id): Id => ids.get(id) ?? id
-
-/** A name that none of others has: “Voice”, then “Voice 2”. */
-function freeName(name: string, taken: ReadonlySet<string>): string {
-  for (let count = 1; ; count++) {
-    const candidate = count === 1 ? name : `${name.slice(0, 110)} ${count}`
-    if (!taken.has(candidate)) return candidate
-  }
-}
 
 const withRoles = (table: Template['base'], roles: Ids): Template['base'] =>
   Object.fromEntries(
