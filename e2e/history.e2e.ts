@@ -117,6 +117,21 @@ describe('history', () => {
   })
 })
 
+describe('comparing again', () => {
+  it('goes on after the browser has tidied its memory', { timeout: 90_000 }, async () => {
+    await openNamed(performed, 'Tidied')
+    await page.press('History')
+    await compareFile('found.json', writeRig(nineRingsRig('as-found')))
+    await page.find('[data-testid=history-findings]')
+    for (let round = 0; round < 3; round++) {
+      await page.devTools('HeapProfiler.collectGarbage', {})
+      await new Promise((resolve) => setTimeout(resolve, 300))
+    }
+    await compareFile('same.json', writeRig({ ...performed, name: 'Tidied' }))
+    await soon('it is compared', '[data-testid=history-same]', 'Nothing differs')
+  })
+})
+
 async function compareFile(name: string, text: string): Promise<void> {
   await giveFile(page, () => pickOption(page, '[data-testid=compare-other] button', 'A file'), name, text)
 }
