@@ -35,7 +35,7 @@ onMounted(() => {
       :progress="shelf.incoming.progress"
       @stop="shelf.incoming.stop()"
     />
-    <main class="min-h-0 flex-1">
+    <main class="min-h-0 flex-1" :aria-busy="shelf.isBooting">
       <NuxtPage />
     </main>
     <LazyNewController v-if="rigs.rig && adding.what === 'controller'" />

@@ -224,9 +224,11 @@ export async function giveFile(
  * Give a text as a file to the application's own import, and wait until it is open or refused; with blanks it is not waited for.
  */
 export async function importText(page: Session, name: string, text: string, blanks = 0): Promise<void> {
-  const before = await page.driver.executeScript(LAST_OPENED)
+  let before: unknown = null
   const choose = async (): Promise<void> => {
     await page.click('[data-testid=rig-menu]')
+    // Not before that: a page that has just come opens a rig by itself.
+    before = await page.driver.executeScript(LAST_OPENED)
     await page.press('Import a file')
   }
   await giveFile(page, choose, name, text, blanks)

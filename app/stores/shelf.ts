@@ -143,7 +143,13 @@ export const useShelfStore = defineStore('shelf', () => {
     await addAndOpen(emptyRig('New rig'))
   }
 
-  const boot = (): Promise<void> => openFirst().finally(() => (isBooting.value = false))
+  let booted = Promise.resolve()
+  const boot = (): Promise<void> => (booted = openFirst().finally(() => (isBooting.value = false)))
+  /** What the player asks for in the first moment is done after that, so that nothing opens over it. */
+  const afterBoot =
+    <Asked extends unknown[], Result>(act: (...asked: Asked) => Promise<Result>) =>
+    (...asked: Asked): Promise<Result> =>
+      booted.then(() => act(...asked))
 
   /** Open what was open last; else the newest that can be; else, on a first visit, the demo rig. */
   async function openFirst(): Promise<void> {
@@ -259,14 +265,14 @@ export const useShelfStore = defineStore('shelf', () => {
     whyNowhere,
     isBooting,
     boot,
-    openRig: tryToOpen,
-    openDemo,
-    openEmpty,
-    duplicate,
+    openRig: afterBoot(tryToOpen),
+    openDemo: afterBoot(openDemo),
+    openEmpty: afterBoot(openEmpty),
+    duplicate: afterBoot(duplicate),
     remove,
     bringBack,
     clearBin,
     keepAsNew,
-    importFile,
+    importFile: afterBoot(importFile),
   }
 })
