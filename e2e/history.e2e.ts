@@ -166,6 +166,26 @@ describe('parts', () => {
     await soon('it is there', 'main', 'Ferric Mile')
   })
 
+  it(
+    'comes in place of what is there, says what that costs, and is undone in one step',
+    { timeout: 90_000 },
+    async () => {
+      const asFound = cutPart(nineRingsRig('as-found'), { kind: 'controller', id: 'syzra' })
+      if (!asFound) throw new Error('not there')
+      await openNamed(performed, 'In place')
+      await page.press('Rig')
+      await givePart('syzra.json', writePart(asFound))
+      await pickOption(page, '[data-testid=part-place] button', 'in place of Syzra 24')
+      await soon('what it costs', '[data-testid=part-costs]', /Teach again\s.*Drift/)
+      await soon('what would be found', '[data-testid=part-offer]', 'Then these would be found:')
+      await page.click('[data-testid=part-accept]')
+      await soon('findings', '[data-testid=findings-count]', /\d+ findings/)
+      expect(await page.text('main')).not.toContain('Syzra 24 2')
+      await page.keys(Key.chord(Key.CONTROL, 'z'))
+      await soon('it is as it was', '[data-testid=findings-count]', 'No findings')
+    },
+  )
+
   it('refuses what is no part, and says where', { timeout: 60_000 }, async () => {
     await givePart('rig.json', writeRig(performed))
     await soon('why', '[data-testid=part-failure]', 'format: This is not a part')
@@ -215,6 +235,66 @@ describe('a backup', () => {
       broken[600] = (broken[600] ?? 0) ^ 1
       await giveFile(page, () => page.click('[data-testid=backup-open]'), 'broken.json.gz', broken)
       await soon('it is refused', '[data-testid=backup-failure]', 'nothing has changed')
+    },
+  )
+})
+
+/** The text of the backup file, where the browser keeps the file that a player would have on a disk. */
+const backupText = (): Promise<string> =>
+  page.driver.executeAsyncScript(`
+    const done = arguments[0]
+    const read = async () => {
+      const folder = await navigator.storage.getDirectory()
+      const file = await (await folder.getFileHandle('deft-lattice-backup.json.gz')).getFile()
+      return new Response(file.stream().pipeThrough(new DecompressionStream('gzip'))).text()
+    }
+    read().then(done, () => done(''))`)
+async function renameTo(name: string): Promise<void> {
+  await page.click('[data-testid=rig-menu]')
+  await setField(page, '#rig-name', name, Key.ENTER)
+  await page.keys(Key.ESCAPE)
+}
+
+describe('a backup file', () => {
+  it(
+    'is written after every change, also after a reload, and says when it is gone',
+    { timeout: 120_000 },
+    async () => {
+      await openNamed(performed, 'Written')
+      await page.press('History')
+      // The dialog of the system cannot be driven: the file lies in the folder that the browser has for this page.
+      await page.driver.executeScript(`
+      window.showSaveFilePicker = async ({ suggestedName }) =>
+        (await navigator.storage.getDirectory()).getFileHandle(suggestedName, { create: true })`)
+      await page.click('[data-testid=backup-file-choose]')
+      await soon(
+        'that it is written',
+        '[data-testid=backup-file]',
+        'everything is written to “deft-lattice-backup',
+      )
+      await renameTo('Written once')
+      await page.waitFor('it in the file', async () => (await backupText()).includes('Written once'))
+
+      await page.go('/history')
+      await page.find('[data-testid=backup-file][data-state=writes]')
+      await renameTo('Written twice')
+      await page.waitFor('it in the file again', async () => (await backupText()).includes('Written twice'))
+      expect(JSON.parse(await backupText())).toMatchObject({ format: 'deft-lattice/backup' })
+
+      // A folder of its name stands in its place.
+      await page.driver.executeAsyncScript(`
+        const done = arguments[0]
+        const spoil = async () => {
+          const folder = await navigator.storage.getDirectory()
+          await folder.removeEntry('deft-lattice-backup.json.gz')
+          await folder.getDirectoryHandle('deft-lattice-backup.json.gz', { create: true })
+        }
+        spoil().then(done)`)
+      await renameTo('Written nowhere')
+      await soon('why not', '[data-testid=backup-file] [role=alert]', /could not be written|no longer where/)
+      await page.find('[data-testid=backup-file][data-state=failed]')
+      await page.click('[data-testid=backup-file-leave]')
+      await page.find('[data-testid=backup-file-choose]')
     },
   )
 })

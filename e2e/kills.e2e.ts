@@ -21,8 +21,18 @@ const shown = (page: Session): Promise<{ edit: number; isKept: boolean }> =>
       isKept: menu.dataset.keep === 'kept',
     }`)
 
+/** The names of the versions of the open rig, in History. */
+async function versionsShown(page: Session, wanted: readonly string[]): Promise<void> {
+  await page.press('History')
+  for (const name of wanted)
+    await page.waitFor(`the version ${name}`, async () =>
+      (await page.text('[data-testid=history-line]')).includes(name),
+    )
+}
+
 it(`has all that it said was kept after the whole browser was killed amid edits, ${KILLS} times`, async () => {
   let kept = 0
+  const versions: string[] = []
   for (let kill = 0; kill < KILLS; kill++) {
     const page = await startSession(profile)
     await page.go('/desk')
@@ -30,6 +40,12 @@ it(`has all that it said was kept after the whole browser was killed amid edits,
     const found = await shown(page)
     expect(found.edit).toBeGreaterThanOrEqual(kept)
     const first = found.edit + 1
+    await versionsShown(page, versions)
+    const version = `Before kill ${kill}`
+    await setField(page, '[data-testid=version-name]', version, Key.ENTER)
+    versions.push(version)
+    // It is listed as soon as it is kept, and not before.
+    await versionsShown(page, versions)
     await page.click('[data-testid=rig-menu]')
     for (let edit = first; edit < first + EDITS; edit++) {
       await setField(page, '#rig-name', `Edit ${edit}`, Key.ENTER)
@@ -48,5 +64,6 @@ it(`has all that it said was kept after the whole browser was killed amid edits,
   await page.go('/desk')
   await page.find('[data-testid=surface]')
   expect((await shown(page)).edit).toBeGreaterThanOrEqual(kept)
+  await versionsShown(page, versions)
   await page.quit()
 }, 3_600_000)

@@ -1,4 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process'
+import { readFile } from 'node:fs/promises'
+import { createServer } from 'node:http'
+import { extname, join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { Key, setField, startSession, type Session } from './browser'
 
@@ -84,5 +87,74 @@ describe('with its server stopped', () => {
     expect(
       await page.errors().then((all) => all.filter((each) => !/ERR_CONNECTION_REFUSED/.test(each))),
     ).toEqual([])
+  })
+})
+
+const TYPES: Readonly<Record<string, string>> = {
+  '.css': 'text/css',
+  '.html': 'text/html',
+  '.js': 'text/javascript',
+  '.svg': 'image/svg+xml',
+  '.wasm': 'application/wasm',
+  '.webmanifest': 'application/manifest+json',
+  '.woff2': 'font/woff2',
+}
+
+describe('a newer version of the application', () => {
+  const port = PORT + 1
+  let isNewer = false
+  const files = createServer((asked, answer) => {
+    const path = (asked.url ?? '/').split('?')[0] ?? '/'
+    const name = extname(path) === '' ? '/index.html' : path
+    readFile(join('.output/public', name)).then(
+      (bytes) => {
+        answer.setHeader('content-type', TYPES[extname(name)] ?? 'application/octet-stream')
+        answer.end(isNewer && name === '/sw.js' ? `${String(bytes)}\n// newer` : bytes)
+      },
+      () => answer.writeHead(404).end(),
+    )
+  })
+  beforeAll(() => new Promise<void>((resolve) => files.listen(port, '127.0.0.1', resolve)))
+  afterAll(() => new Promise((resolve) => files.close(resolve)))
+  const said = (words: string): Promise<boolean> =>
+    page.waitFor(`“${words}”`, async () => (await page.text('body')).includes(words))
+
+  it('is offered, never forced, and the open rig survives it', { timeout: 120_000 }, async () => {
+    const open = async (): Promise<void> => {
+      await page.driver.get(`http://127.0.0.1:${port}/desk`)
+      await page.find('[data-testid=findings-count]')
+    }
+    await open()
+    await page.waitFor('it to be kept', () =>
+      page.driver.executeAsyncScript(
+        'const done = arguments[0]; navigator.serviceWorker.ready.then(() => done(true))',
+      ),
+    )
+    await open()
+    const first = await page.driver.getWindowHandle()
+    await page.driver.switchTo().newWindow('tab')
+    await open()
+    const second = await page.driver.getWindowHandle()
+    // Both tabs are at rest by now, and follow what comes.
+    await page.driver.sleep(4000)
+    await page.driver.switchTo().window(first)
+
+    isNewer = true
+    await page.driver.executeScript(
+      'window.before = true; navigator.serviceWorker.getRegistration().then((each) => each.update())',
+    )
+    await said('A newer Deft Lattice is here')
+    await page.click('[data-testid=rig-menu]')
+    await setField(page, '#rig-name', 'Amid the change', Key.ENTER)
+    await page.keys(Key.ESCAPE)
+    expect(await page.driver.executeScript('return window.before')).toBe(true)
+    await page.press('Change over')
+    await page.waitFor('the page to load again', async () =>
+      Boolean(await page.driver.executeScript('return window.before === undefined')),
+    )
+    await soon('the rig is as it was', '[data-testid=rig-menu]', 'Amid the change')
+
+    await page.driver.switchTo().window(second)
+    await said('Another tab has changed over to a newer Deft Lattice')
   })
 })

@@ -5,4 +5,5 @@ import { keepForOffline } from './offline'
 export function atRest(rigs: ReturnType<typeof useRigStore>): void {
   keepSittings(rigs)
   void keepForOffline(rigs.settled)
+  void useBackupFileStore().start()
 }

@@ -1,11 +1,13 @@
 import 'fake-indexeddb/auto'
+import * as fc from 'fast-check'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
 import { emptyRig, perform } from '../../core/rig'
-import { makeBackup, readBackup, restoreRig, standings, type Backup } from './backup'
+import { anyDamage, damaged } from '../../core/testing/damage'
+import { makeBackup, readBackup, restoreRig, shelfMark, standings, type Backup } from './backup'
 import { openDatabase, type ShelfDatabase } from './database'
 import { addRig, listBin, listRigs, loadRig, takeBack, takeOwnership, throwAway, writeChanges } from './shelf'
-import { keepVersion, listVersions, readVersion, removeVersion } from './versions'
+import { keepVersion, listVersions, nameVersion, readVersion, removeVersion } from './versions'
 
 const performed = nineRingsRig('as-performed')
 const found = nineRingsRig('as-found')
@@ -32,8 +34,9 @@ async function read(file: Blob): Promise<Backup> {
 }
 const bytesOf = async (file: Blob): Promise<Uint8Array<ArrayBuffer>> =>
   new Uint8Array(await file.arrayBuffer())
-const packed = (value: unknown): Promise<Blob> =>
-  new Response(new Blob([JSON.stringify(value)]).stream().pipeThrough(new CompressionStream('gzip'))).blob()
+const packedText = (text: string): Promise<Blob> =>
+  new Response(new Blob([text]).stream().pipeThrough(new CompressionStream('gzip'))).blob()
+const packed = (value: unknown): Promise<Blob> => packedText(JSON.stringify(value))
 async function unpacked(
   file: Blob,
 ): Promise<Record<string, unknown> & { rigs: Array<Record<string, unknown>> }> {
@@ -119,11 +122,62 @@ describe('a backup', () => {
     expect((await readBackup(new Blob([JSON.stringify(content)]))).ok).toBe(false)
   })
 
+  it(
+    'is read or refused in a sentence with its place, however its text was damaged',
+    { timeout: 3_600_000 },
+    async () => {
+      const text = JSON.stringify(await unpacked(await made()))
+      /** Whatever is read is valid: it can be restored, and read from there. */
+      const restores = async (backup: Backup): Promise<void> => {
+        const shelf = openDatabase(`fuzz-${crypto.randomUUID()}`)
+        for (const each of backup.rigs)
+          expect((await loadRig(shelf, await restoreRig(shelf, each, 1)))?.rig).toEqual(each.rig)
+        await shelf.delete()
+      }
+      await fc.assert(
+        fc.asyncProperty(anyDamage, async (damage) => {
+          const result = await readBackup(await packedText(damaged(text, damage)))
+          if (result.ok) return restores(result.backup)
+          expect(result.problems.length).toBeGreaterThan(0)
+          for (const { path, message } of result.problems) {
+            expect(path).not.toBe('')
+            expect(message).not.toMatch(/^$|Invalid input|undefined|\[object/)
+            expect(message.length).toBeLessThan(2000)
+          }
+        }),
+        { numRuns: Number(process.env.FUZZ_RUNS ?? 4000) / 100 },
+      )
+    },
+  )
+
   it('stops before it fills the memory', async () => {
     const zeros = new Blob(Array.from({ length: 270 }, () => new Uint8Array(1024 * 1024)))
     const bomb = await new Response(zeros.stream().pipeThrough(new CompressionStream('gzip'))).blob()
     const result = await readBackup(bomb)
     expect(result.ok ? '' : result.problems[0]?.message).toContain('more than any backup')
+  })
+})
+
+describe('the mark of the shelf', () => {
+  it('is another after every change, and the same after what changes nothing', async () => {
+    const marks = [await shelfMark(database)]
+    const changes = async (act: () => Promise<unknown>): Promise<void> => {
+      await act()
+      const mark = await shelfMark(database)
+      expect(marks).not.toContain(mark)
+      marks.push(mark)
+    }
+    expect(await takeOwnership(database, id, 'me', 11).then(() => shelfMark(database))).toBe(marks[0])
+    const { rig, step } = perform(performed, 'Note', [{ type: 'rig-set', set: { notes: 'Changed since' } }])
+    await changes(() => writeChanges(database, id, 'me', 0, [{ kind: 'step', step }], rig))
+    await changes(() => addRig(database, emptyRig('Third'), 12))
+    await changes(() => throwAway(database, id, 13))
+    const [version] = await listVersions(database, id)
+    await changes(() => nameVersion(database, version?.id ?? '', 'Another name'))
+    await changes(() => keepVersion(database, id, found, { name: null, at: 6, label: '' }))
+    await changes(() => removeVersion(database, version?.id ?? ''))
+    await loadRig(database, id)
+    expect(await shelfMark(database)).toBe(marks.at(-1))
   })
 })
 

@@ -101,6 +101,16 @@ export async function makeBackup(
   return gzipped(toJson({ format: BACKUP_FORMAT, version: BACKUP_VERSION, madeAt, rigs, settings }, 0))
 }
 
+/** One string for how the shelf stands: another as soon as a rig or a version on it is. */
+export async function shelfMark(database: ShelfDatabase): Promise<string> {
+  const rigs = await listRigs(database)
+  const versions = await database.versions.toArray()
+  return JSON.stringify([
+    rigs.map(({ id, position, name }) => [id, position, name]).toSorted(),
+    versions.map(({ id, name }) => [id, name]).toSorted(),
+  ])
+}
+
 const refuse = (path: string, message: string): BackupResult => ({ ok: false, problems: [{ path, message }] })
 
 function again(ids: readonly string[]): number {

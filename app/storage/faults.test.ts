@@ -5,6 +5,7 @@ import type { ShelfDatabase } from './database'
 import { addRig, listBin, listRigs, loadRig, takeBack, throwAway } from './shelf'
 import { deleteDatabases, failWhen, freshDatabase, workAgain } from './testing/disk'
 import { edited, moved, openedIn, untilKept, type Tab } from './testing/tab'
+import { keepVersion, listVersions, readVersion } from './versions'
 
 /** The long form (`npm run faults`) goes through more. */
 const isLong = process.env.FAULT_RUNS !== undefined
@@ -21,6 +22,20 @@ async function looksRight(database: ShelfDatabase, id: string, tab: Tab, shown: 
   expect(tab.state).toBe('kept')
   const { rig, past, future } = open
   expect({ rig, past, future }).toEqual(tab.whole)
+}
+
+/** Every version that was said to be kept is there once and is the rig as it was; and no other is. */
+async function hasVersions(
+  database: ShelfDatabase,
+  id: string,
+  kept: ReadonlyMap<string, string>,
+): Promise<void> {
+  const before = workAgain()
+  const versions = await listVersions(database, id)
+  expect(versions.map(({ name }) => name).toSorted()).toEqual([...kept.keys()].toSorted())
+  for (const version of versions)
+    expect((await readVersion(database, version.id))?.name).toBe(kept.get(version.name ?? ''))
+  failWhen(before)
 }
 
 /** A sitting with everything in it; `check` is called at each pause. */
@@ -40,9 +55,17 @@ async function sitting(failsAt: (write: number) => boolean): Promise<number> {
     shown.add(name)
   }
   let tab = await join('first tab')
+  const versions = new Map<string, string>()
   const pause = async (): Promise<void> => {
     await tab.keeper.settled()
     await looksRight(database, id, tab, shown)
+    const { rig } = tab.whole
+    const name = `Version ${versions.size}`
+    await keepVersion(database, id, rig, { name, at: versions.size, label: '' }).then(
+      () => versions.set(name, rig.name),
+      (error: unknown) => expect(String(error)).toContain('The disk is full'),
+    )
+    await hasVersions(database, id, versions)
   }
   write(tab, 'Second')
   await pause()
@@ -74,6 +97,7 @@ async function sitting(failsAt: (write: number) => boolean): Promise<number> {
   expect(tab.lost).toBe(null)
   expect(tab.keeper.isKept()).toBe(true)
   await looksRight(database, id, tab, shown)
+  await hasVersions(database, id, versions)
   expect((await loadRig(database, id))?.rig.name).toBe('Last')
   tab.keeper.stop()
   return writes
@@ -88,7 +112,7 @@ it('one write that fails, whichever it is, loses nothing; nor do all from one on
   for (let at = 0; at < writes; at += step) await sitting((write) => write >= at && write < at + 6)
 }, 600_000)
 
-const ORDERS = ['edits', 'takes over', 'deletes', 'restores', 'clears', 'undoes'] as const
+const ORDERS = ['edits', 'takes over', 'deletes', 'restores', 'clears', 'undoes', 'names'] as const
 type Act = { tab: 0 | 1; what: (typeof ORDERS)[number] }
 const ACTS: readonly Act[] = ([0, 1] as const).flatMap((tab) => ORDERS.map((what) => ({ tab, what })))
 
@@ -105,6 +129,7 @@ async function twoTabs(acts: readonly Act[]): Promise<void> {
   const id = await addRig(database, emptyRig('First'), 1)
   const tabs: [Tab | null, Tab | null] = [await openedIn(database, id, 'tab 0'), null]
   let openings = 0
+  const versions = new Map<string, string>()
   /** Whose tab holds the right to edit. */
   let holder: 0 | 1 | null = 0
   const letGo = async (): Promise<void> => {
@@ -123,6 +148,14 @@ async function twoTabs(acts: readonly Act[]): Promise<void> {
         edited(tab, `Edit ${index}`)
         shown.add(`Edit ${index}`)
         break
+      case 'names': {
+        // Also a tab that only reads may keep what it shows.
+        if (!tab) break
+        const { rig } = tab.whole
+        await keepVersion(database, id, rig, { name: `At ${index}`, at: index, label: '' })
+        versions.set(`At ${index}`, rig.name)
+        break
+      }
       case 'undoes':
         if (tab && canEdit) moved(tab, -1)
         break
@@ -141,6 +174,7 @@ async function twoTabs(acts: readonly Act[]): Promise<void> {
         break
       case 'clears': {
         await Promise.all(database.tables.map((table) => table.clear()))
+        versions.clear()
         const holding = holder === null ? null : tabs[holder]
         if (holding?.lost === null) holding.keeper.rewrite(holding.whole)
         break
@@ -155,6 +189,7 @@ async function twoTabs(acts: readonly Act[]): Promise<void> {
     await looksRight(database, id, holding, shown)
     expect((await loadRig(database, id))?.rig).toEqual(holding.whole.rig)
   }
+  await hasVersions(database, id, versions)
   // Unless it was cleared with no tab that holds it, it is on the shelf or in the bin, once.
   const everywhere = [...(await listRigs(database)), ...(await listBin(database))]
   if (!acts.some(({ what }) => what === 'clears')) expect(everywhere.map((entry) => entry.id)).toEqual([id])
@@ -166,6 +201,6 @@ async function twoTabs(acts: readonly Act[]): Promise<void> {
   await database.delete()
 }
 
-it('two tabs that edit, undo, take over, delete, restore and clear, in every order: every rig opens, as it was shown', async () => {
+it('two tabs that edit, undo, name versions, take over, delete, restore and clear, in every order: every rig opens, as it was shown', async () => {
   for (const acts of orders(isLong ? 4 : 3)) await twoTabs(acts)
 }, 1_800_000)

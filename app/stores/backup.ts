@@ -10,24 +10,12 @@ import {
   type Standing,
 } from '~/storage/backup'
 import { askAway } from '~/lib/ask-away'
+import { isSetting, settingsHere, SETTINGS_PREFIX } from '~/lib/settings'
 import { timeAgo } from '~/lib/time-ago'
 import { database } from '~/storage/open'
 import type { BackupKeeper } from '~/workers/backup'
 import { useRigStore } from './rig'
 import { useShelfStore } from './shelf'
-
-const PREFIX = 'deft-lattice/'
-/** What says where this browser is, and nothing that a player likes. */
-const PASSING: ReadonlySet<string> = new Set([`${PREFIX}last-opened`, `${PREFIX}backed-up`])
-
-function settingsHere(): Record<string, string> {
-  return Object.fromEntries(
-    Object.keys(localStorage).flatMap((key) => {
-      const value = localStorage.getItem(key)
-      return key.startsWith(PREFIX) && !PASSING.has(key) && value !== null ? [[key, value]] : []
-    }),
-  )
-}
 
 /** One rig of an opened backup. */
 export interface RestoreLine {
@@ -40,6 +28,10 @@ export interface RestoreLine {
 /** Work is not backed up for so long, in ms, before it is said. */
 const LONG_MS = 7 * 86_400_000
 
+/** Backups are made and read in it. */
+export const backupWorker = (): Worker =>
+  new Worker(new URL('../workers/backup.worker.ts', import.meta.url), { type: 'module' })
+
 const said = (error: unknown): string => (error instanceof Error ? error.message : String(error))
 
 /** One file of everything, and back from it. */
@@ -47,7 +39,7 @@ export const useBackupStore = defineStore('backup', () => {
   const rigs = useRigStore()
   const shelf = useShelfStore()
   /** When the last backup was made here, in ms since 1970; 0 where there was none. */
-  const lastAt = useStorage(`${PREFIX}backed-up`, 0)
+  const lastAt = useStorage(`${SETTINGS_PREFIX}backed-up`, 0)
   const isBusy = ref(false)
   const failure = ref<string | null>(null)
   const opened = shallowRef<{ name: string; backup: Backup } | null>(null)
@@ -70,10 +62,7 @@ export const useBackupStore = defineStore('backup', () => {
     isBusy.value = true
     failure.value = null
     try {
-      return await askAway<BackupKeeper, T>(
-        new Worker(new URL('../workers/backup.worker.ts', import.meta.url), { type: 'module' }),
-        work,
-      )
+      return await askAway<BackupKeeper, T>(backupWorker(), work)
     } finally {
       isBusy.value = false
     }
@@ -138,10 +127,12 @@ export const useBackupStore = defineStore('backup', () => {
     for (const line of lines.value) if (line.standing === 'new' && !line.isDone) await restore(line)
   }
 
-  /** What the player liked when the backup was made, from the next load of the page on. */
-  function takeSettings(): void {
-    for (const [key, value] of Object.entries(opened.value?.backup.settings ?? {}))
-      if (key.startsWith(PREFIX) && !PASSING.has(key)) localStorage.setItem(key, value)
+  /** What the player liked when the backup was made, from the next load of the page on. Gives how many are not known here. */
+  function takeSettings(): number {
+    const all = Object.entries(opened.value?.backup.settings ?? {})
+    const known = all.filter(([key, value]) => isSetting(key, value))
+    for (const [key, value] of known) localStorage.setItem(key, value)
+    return all.length - known.length
   }
 
   function close(): void {

@@ -1,8 +1,17 @@
 import { defineStore } from 'pinia'
-import type { ChangedFinding } from '#core/history'
-import type { Rig } from '#core/rig'
+import type { ChangedFinding, ChangeReport } from '#core/history'
+import type { Id, Rig } from '#core/rig'
 import { compareRigs, withDifferences } from '#core/rig/compare'
-import { cutPart, PART_WORDS, takeIn, writePart, type Part, type PartRef, type TakenIn } from '#core/rig/part'
+import {
+  cutPart,
+  PART_WORDS,
+  takeIn,
+  takeInPlaceOf,
+  writePart,
+  type Part,
+  type PartRef,
+  type TakenIn,
+} from '#core/rig/part'
 import { askAway } from '~/lib/ask-away'
 import { readFailure } from '~/lib/read-failure'
 import { readAway } from '~/lib/reading'
@@ -11,13 +20,21 @@ import { loadRig } from '~/storage/shelf'
 import type { Historian } from '~/workers/history'
 import { useRigStore } from './rig'
 
+/** Where a part comes: beside what is there, or in place of a controller, a destination, or (null) the roles or rules that are there. */
+export type PartPlace = { kind: 'beside' } | { kind: 'instead'; of: Id | null }
+
 /** A part that could be taken into the open rig. */
 export interface Offered {
   part: Part
+  place: PartPlace
   taken: TakenIn
-  /** What would be found then and is not now; null until it is known. */
-  came: ChangedFinding[] | null
+  /** In what the rig would differ, and what would be found that is not now; null until it is known. */
+  then: { report: ChangeReport; came: ChangedFinding[] } | null
 }
+
+/** What comes of a part at a place. Throws an EditError where it cannot come there. */
+const takenAt = (rig: Rig, part: Part, place: PartPlace): TakenIn =>
+  place.kind === 'beside' ? takeIn(rig, part) : takeInPlaceOf(rig, part, place.of)
 
 /** A part that may be cut out of another rig. */
 export interface Piece {
@@ -56,25 +73,47 @@ export const usePartsStore = defineStore('parts', () => {
     return part ? { name: part.rig.name, text: writePart(part) } : null
   }
 
-  async function offer(part: Part): Promise<void> {
+  /** The places that a part could come to, with their names. */
+  const places = computed((): Array<{ place: PartPlace; name: string }> => {
+    const [rig, part] = [rigs.rig, offered.value?.part]
+    if (!rig || !part) return []
+    const instead = (of: Id | null, name: string) => ({ place: { kind: 'instead' as const, of }, name })
+    const all = {
+      controller: rig.controllers.map(({ id, name }) => instead(id, name)),
+      destination: rig.destinations.map(({ id, name }) => instead(id, name)),
+      'light-roles': rig.lightRoles.length > 0 ? [instead(null, 'the roles of the same names')] : [],
+      'house-rules': rig.houseRules.some(({ controller }) => controller === null)
+        ? [instead(null, 'the house rules that are here')]
+        : [],
+    }
+    return [{ place: { kind: 'beside' }, name: '' }, ...all[part.kind]]
+  })
+
+  async function offer(part: Part, place: PartPlace = { kind: 'beside' }): Promise<void> {
     const { rig } = rigs
     if (!rig) return
     failure.value = null
-    const taken = takeIn(rig, part)
-    const own: Offered = { part, taken, came: null }
-    offered.value = own
     try {
-      const came = await askAway<Historian, ChangedFinding[]>(
+      const taken = takenAt(rig, part, place)
+      const own: Offered = { part, place, taken, then: null }
+      offered.value = own
+      const then = await askAway<Historian, NonNullable<Offered['then']>>(
         new Worker(new URL('../workers/history.worker.ts', import.meta.url), { type: 'module' }),
-        async (historian) => {
-          await historian.compare(toRaw(rig), taken.rig)
-          return (await historian.findings()).came
-        },
+        async (historian) => ({
+          report: await historian.compare(toRaw(rig), taken.rig),
+          came: (await historian.findings()).came,
+        }),
       )
-      if (offered.value === own) offered.value = { ...own, came }
+      if (offered.value === own) offered.value = { ...own, then }
     } catch (error) {
-      if (offered.value === own) failure.value = error instanceof Error ? error.message : String(error)
+      if (offered.value?.part !== part && offered.value !== null) return
+      failure.value = error instanceof Error ? error.message : String(error)
     }
+  }
+
+  /** Offer the same part at another place. */
+  function offerAt(place: PartPlace): void {
+    if (offered.value) void offer(offered.value.part, place)
   }
 
   async function openFile(file: File): Promise<void> {
@@ -123,10 +162,10 @@ export const usePartsStore = defineStore('parts', () => {
       failure.value = 'This rig can only be read here. Take it over first.'
       return false
     }
-    const { part } = offered.value
+    const { part, place } = offered.value
     try {
       // The rig may have gone on since it was offered.
-      const { rig: next } = takeIn(rig, part)
+      const { rig: next } = takenAt(rig, part, place)
       const label = `Take in ${PART_WORDS[part.kind]} ${part.rig.name}`
       rigs.commit({ before: rig, ...withDifferences(rig, label, compareRigs(rig, next)) })
       offered.value = null
@@ -146,5 +185,5 @@ export const usePartsStore = defineStore('parts', () => {
     },
   )
 
-  return { source, pieces, offered, failure, fileOf, openFile, openShelf, choose, accept }
+  return { source, pieces, offered, places, failure, fileOf, openFile, openShelf, choose, offerAt, accept }
 })

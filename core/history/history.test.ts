@@ -4,7 +4,7 @@ import { nineRingsRig } from '../../demo'
 import { perform, type Rig, type RigEdit, type Step } from '../rig'
 import { compareRigs, whereKey } from '../rig/compare'
 import { anyEdit } from '../testing/edits'
-import { anyMappedRig } from '../testing/rigs'
+import { anyMappedRig, sending, testController, testRig, type MessageInput } from '../testing/rigs'
 import {
   cellChanges,
   changedFindings,
@@ -207,11 +207,22 @@ describe('the numbers of two rigs', () => {
   it('say which was given up and which was taken', () => {
     const changed = cellChanges(found, performed).filter(({ state }) => state !== 'same')
     const stateAt = (channel: number, number: number): string | undefined =>
-      changed.find((each) => each.family === 'cc' && each.channel === channel && each.number === number)
-        ?.state
+      changed.find((each) => each.kind === 'cc' && each.channel === channel && each.number === number)?.state
     expect(stateAt(11, 115)).toBe('gone')
     // Another control goes on sending there.
     expect(stateAt(1, 49)).toBe('changed')
     expect(stateAt(1, 114)).toBe('new')
+  })
+
+  it('speak of every kind of message, not of numbers alone', () => {
+    const own = (message: MessageInput): Rig =>
+      testRig([testController('a', { 'k1.turn': sending(message) })])
+    const nothing = testRig([testController('a', {})])
+    const tagsOf = (message: MessageInput): string[] =>
+      cellChanges(nothing, own(message)).map(({ tag, state }) => `${tag} ${state}`)
+    expect(tagsOf({ kind: 'pitchBend', channel: 3 })).toEqual(['3:bend new'])
+    expect(tagsOf({ kind: 'channelPressure', channel: 4 })).toEqual(['4:pressure new'])
+    expect(tagsOf({ kind: 'nrpn', channel: 5, number: 1000 })).toContain('5:nrpn1000 new')
+    expect(tagsOf({ kind: 'program', channel: 6, number: 12 })).toContain('6:pc12 new')
   })
 })

@@ -3,6 +3,7 @@ import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
 import { writeNames } from '../midi/names'
+import { anyDamage, damaged } from '../testing/damage'
 import { HOSTILE_TEXTS } from '../testing/hostile-texts'
 import { READERS, type Reading } from '../testing/readers'
 import { anyRig } from '../testing/rigs'
@@ -44,67 +45,12 @@ const texts: Readonly<Record<keyof typeof READERS, fc.Arbitrary<string>>> = {
   names: document,
 }
 
-/** Damage as files suffer it: cut off, a piece gone, twice or elsewhere, other characters. */
-const damage = fc.array(
-  fc.record({
-    kind: fc.constantFrom('cut', 'drop', 'repeat', 'move', 'put'),
-    at: fc.double({ min: 0, max: 1, noNaN: true }),
-    length: fc.nat({ max: 60 }),
-    put: fc.oneof(
-      fc.string({ unit: 'binary', maxLength: 4 }),
-      fc.constantFrom(
-        '"',
-        '{',
-        '}',
-        '[',
-        ',',
-        '<',
-        '>',
-        '&',
-        '\n',
-        '\0',
-        '-1',
-        '1e999',
-        'null',
-        '__proto__',
-        '\ud800',
-      ),
-    ),
-  }),
-  { minLength: 1, maxLength: 4 },
-)
-function damaged(
-  text: string,
-  all: readonly { kind: string; at: number; length: number; put: string }[],
-): string {
-  return all.reduce((now, { kind, at, length, put }) => {
-    const from = Math.floor(at * now.length)
-    const [before, piece, after] = [
-      now.slice(0, from),
-      now.slice(from, from + length),
-      now.slice(from + length),
-    ]
-    switch (kind) {
-      case 'cut':
-        return before
-      case 'drop':
-        return before + after
-      case 'repeat':
-        return before + piece + piece + after
-      case 'move':
-        return piece + before + after
-      default:
-        return before + put + after
-    }
-  }, text)
-}
-
 describe.each(Object.keys(READERS) as Array<keyof typeof READERS>)(
   'damaged texts of the kind %s',
   (format) => {
     it('are read, or refused in sentences, and never break the reader', () => {
       fc.assert(
-        fc.property(texts[format], damage, (text, all) => {
+        fc.property(texts[format], anyDamage, (text, all) => {
           const hurt = damaged(text, all)
           const reading = READERS[format](hurt)
           expectSaid(reading)

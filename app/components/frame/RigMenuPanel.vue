@@ -7,6 +7,7 @@ const emit = defineEmits<{ done: []; import: [] }>()
 const shelf = useShelfStore()
 const rigs = useRigStore()
 const backups = useBackupStore()
+const file = useBackupFileStore()
 const edit = useEdit()
 const { exportRig } = useRigFiles()
 
@@ -81,7 +82,9 @@ const opened = (time: number): string =>
     <RigBin v-if="shelf.bin.length > 0" @done="emit('done')" />
     <div class="border-line flex flex-wrap gap-1.5 border-t pt-3">
       <UiButton @click="(navigateTo('/history#backup'), emit('done'))"
-        >Backup<span v-if="backups.isOld" class="text-advice">: {{ backups.since }}</span></UiButton
+        >Backup<span v-if="file.state === 'asks' || file.state === 'failed'" class="text-advice"
+          >: the file is not written</span
+        ><span v-else-if="backups.isOld" class="text-advice">: {{ backups.since }}</span></UiButton
       >
       <UiButton data-testid="new-rig" @click="(shelf.openEmpty(), emit('done'))"
         ><FilePlus :size="14" />New rig</UiButton

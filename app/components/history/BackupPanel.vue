@@ -33,8 +33,10 @@ const newCount = computed(
   () => backups.lines.filter(({ standing, isDone }) => standing === 'new' && !isDone).length,
 )
 function takeSettings(): void {
-  backups.takeSettings()
-  toast('The settings of the backup count from the next time this page is loaded.')
+  const unknown = backups.takeSettings()
+  const left =
+    unknown === 0 ? '' : ` ${unknown} of them ${unknown === 1 ? 'is' : 'are'} not known here and stayed out.`
+  toast(`The settings of the backup count from the next time this page is loaded.${left}`)
 }
 </script>
 
@@ -62,6 +64,7 @@ function takeSettings(): void {
     <p v-if="backups.isPromised" class="pt-1 text-xs">
       This browser has promised not to clear what is kept here.
     </p>
+    <BackupFile />
     <p v-if="backups.isBusy" class="pt-2" role="status">Working …</p>
     <p v-if="backups.failure" class="text-conflict pt-2" role="alert" data-testid="backup-failure">
       {{ backups.failure }}

@@ -2,7 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import type { CellChange, CellState } from '#core/history'
 
-/** Where numbers were given up, taken and passed on: channels that changed × 128 numbers. */
+/** Where addresses were given up, taken and passed on: channels that changed × 128 numbers; what has no such number, as a list. */
 const { cells } = defineProps<{ cells: readonly CellChange[] }>()
 const frame = useTemplateRef('frame')
 const { width } = useElementSize(frame)
@@ -12,12 +12,29 @@ const NUMBERS = 128
 const FAMILIES = [
   { id: 'cc', name: 'CC' },
   { id: 'note', name: 'Notes' },
+  { id: 'program', name: 'Programs' },
+  { id: 'other', name: 'Others' },
 ] as const
-const family = ref<'cc' | 'note'>('cc')
+type FamilyId = (typeof FAMILIES)[number]['id']
+const familyOf = ({ kind }: CellChange): FamilyId =>
+  kind === 'cc' || kind === 'note' || kind === 'program' ? kind : 'other'
+const changed = computed(() => cells.filter(({ state }) => state !== 'same'))
+const tabs = computed(() =>
+  FAMILIES.flatMap(({ id, name }) => {
+    const count = changed.value.filter((each) => familyOf(each) === id).length
+    return count === 0 ? [] : [{ id, name, hint: count }]
+  }),
+)
+const chosen = ref<FamilyId | null>(null)
+const family = computed({
+  get: () => tabs.value.find(({ id }) => id === chosen.value)?.id ?? tabs.value[0]?.id ?? 'cc',
+  set: (id) => (chosen.value = id),
+})
+const others = computed(() => changed.value.filter((each) => familyOf(each) === 'other'))
 const step = computed(() => Math.max(1, (width.value - LABEL_PX) / NUMBERS))
 
 const STATES: readonly CellState[] = ['same', 'changed', 'gone', 'new']
-const own = computed(() => cells.filter((each) => each.family === family.value))
+const own = computed(() => cells.filter((each) => familyOf(each) === family.value))
 const rows = computed(() => {
   const channels = [
     ...new Set(own.value.filter(({ state }) => state !== 'same').map(({ channel }) => channel)),
@@ -54,12 +71,18 @@ const LOOKS: Readonly<Record<CellState, string>> = {
 <template>
   <div class="flex min-w-0 flex-1 flex-col">
     <div class="flex items-center gap-3 pb-1">
-      <TabStrip v-model="family" :tabs="FAMILIES" label="Numbers" attribute="data-numbers" is-small />
+      <TabStrip v-model="family" :tabs="tabs" label="Messages" attribute="data-numbers" is-small />
       <span class="text-soft text-2xs">{{ counts }}</span>
     </div>
     <div ref="frame" class="min-h-0 flex-1 overflow-y-auto">
+      <ul v-if="family === 'other'" class="flex flex-wrap gap-x-4 text-xs" data-testid="history-others">
+        <li v-for="each in others" :key="each.tag" class="flex h-6 items-center gap-1.5">
+          <ChangeMark :kind="each.state === 'same' ? 'changed' : each.state" />
+          <span class="tag">{{ each.tag }}</span>
+        </li>
+      </ul>
       <svg
-        v-if="rows.length > 0 && width > 0"
+        v-else-if="rows.length > 0 && width > 0"
         :width="width"
         :height="rows.length * ROW_PX"
         role="img"
@@ -78,7 +101,6 @@ const LOOKS: Readonly<Record<CellState, string>> = {
           <path v-for="each in row.paths" :key="each.state" :d="each.d" :class="LOOKS[each.state]" />
         </g>
       </svg>
-      <p v-else class="text-soft text-xs">No number was given up or taken here.</p>
     </div>
   </div>
 </template>

@@ -160,7 +160,7 @@ const tabIndex = (row: HistoryRow, index: number): number =>
           <template v-else>
             <span class="min-w-0 flex-1">
               <span class="block truncate leading-tight font-bold">{{
-                row.version.name ?? 'As the sitting ended'
+                row.version.name ?? 'Kept by itself'
               }}</span>
               <span
                 class="block truncate text-2xs leading-tight"

@@ -45,10 +45,15 @@ function open(id: string): void {
   if (found) void parts.openShelf(id, found.name)
 }
 function accept(): void {
-  const name = parts.offered?.part.rig.name ?? ''
-  if (parts.accept()) toast(`${name} is in the rig. It has no cables yet: join it where it belongs.`)
+  const { offered } = parts
+  if (!offered || !parts.accept()) return
+  const { name } = offered.part.rig
+  toast(
+    offered.place.kind === 'beside'
+      ? `${name} is in the rig. It has no cables yet: join it where it belongs.`
+      : `${name} has taken its place in the rig. Undo brings back what was there.`,
+  )
 }
-const MOST = 5
 </script>
 
 <template>
@@ -89,38 +94,6 @@ const MOST = 5
     <p v-if="parts.failure" class="text-conflict pt-2" role="alert" data-testid="part-failure">
       {{ parts.failure }}
     </p>
-    <div v-if="parts.offered" class="border-line mt-2 rounded-md border p-3" data-testid="part-offer">
-      <p class="font-bold">{{ parts.offered.part.rig.name }}</p>
-      <p class="text-soft text-xs">
-        It comes beside what is there, replaces nothing, and is joined to nothing.
-      </p>
-      <ul class="pt-1 text-xs">
-        <li v-for="each in parts.offered.taken.renamed" :key="each.to">
-          The {{ each.what }} “{{ each.from }}” will be called “{{ each.to }}”: that name is taken.
-        </li>
-        <li v-for="each in parts.offered.taken.shared" :key="each">
-          The {{ each }} is here already and is used.
-        </li>
-      </ul>
-      <p v-if="parts.offered.came === null" class="text-soft pt-1 text-xs" role="status">Checking …</p>
-      <template v-else-if="parts.offered.came.length > 0">
-        <p class="pt-1 text-xs font-bold">Then these would be found:</p>
-        <ul class="text-xs">
-          <li v-for="each in parts.offered.came.slice(0, MOST)" :key="each.id" class="flex gap-2 py-0.5">
-            <SeverityMark :severity="each.severity" /> {{ each.message }}
-          </li>
-          <li v-if="parts.offered.came.length > MOST" class="text-soft">
-            and {{ parts.offered.came.length - MOST }} more
-          </li>
-        </ul>
-      </template>
-      <p v-else class="pt-1 text-xs">Nothing would be found with it until it is cabled.</p>
-      <div class="flex gap-1.5 pt-2">
-        <UiButton look="strong" :disabled="!rigs.canEdit" data-testid="part-accept" @click="accept"
-          >Take it in</UiButton
-        >
-        <UiButton @click="parts.offered = null">Leave it</UiButton>
-      </div>
-    </div>
+    <PartOffer v-if="parts.offered" :offered="parts.offered" @accept="accept" />
   </section>
 </template>

@@ -18,7 +18,7 @@ export function pointName(
     case 'version': {
       const version = versions.find(({ id }) => id === point.id)
       if (!version) return 'a version'
-      return `${version.name === null ? 'the sitting ended' : `“${version.name}”`}, ${shortly(version.at)}`
+      return `${version.name === null ? 'kept by itself' : `“${version.name}”`}, ${shortly(version.at)}`
     }
     case 'shelf':
     case 'file':
