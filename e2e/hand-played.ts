@@ -39,6 +39,17 @@ export const touched = (number: number, inside: readonly Timed[]): Timed[] => {
   ]
 }
 
+/** A key that is struck and let go, on a channel from 1 to 16. */
+export const struck = (note: number, at = 0, channel = 1): Timed[] => [
+  { at, bytes: [0x90 + channel - 1, note, 80] },
+  { at: at + 200, bytes: [0x80 + channel - 1, note, 64] },
+]
+/** The same key bent while it is down, by itself. */
+export const bent = (note: number, at: number, channel: number): Timed[] => [
+  ...struck(note, at, channel),
+  { at: at + 100, bytes: [0xe0 + channel - 1, 0, 80] },
+]
+
 /** How long a hand is left still, in ms, so that it is seen to be done. */
 const STILL_MS = 700
 

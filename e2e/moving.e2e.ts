@@ -3,7 +3,18 @@ import { writeRig } from '../core/rig/parse'
 import { readRig } from '../core/rig'
 import { testController, testDestination, testRig } from '../core/testing/rigs'
 import { By, importText, setField, pickOption, startSession, type Session } from './browser'
-import { clicked, flipped, held, playedBy, setOff, swept, touched, type Timed } from './hand-played'
+import {
+  bent,
+  clicked,
+  flipped,
+  held,
+  playedBy,
+  setOff,
+  struck,
+  swept,
+  touched,
+  type Timed,
+} from './hand-played'
 import { MIDI_STAND_IN } from './midi-stand-in'
 
 /** A controller of which nothing is drawn yet, and something that it is to move. */
@@ -134,6 +145,40 @@ describe('a controller that is drawn by moving it', () => {
     await page.waitFor('another in its place', async () => (await drawn()).includes('1:cc81'))
     await page.click('[data-testid=stop-moving]')
     expect(await page.count('[data-testid=ghost]')).toBe(0)
+  })
+})
+
+describe('a keyboard that is drawn by moving it', () => {
+  it('is all its keys together, from the lowest to the highest', async () => {
+    await next('keybed', 1)
+    await play([...struck(48), ...struck(84, 500), ...struck(60, 1000)])
+    await page.waitFor('the keys', async () => /1:note48–84\s+keys/.test(await drawn()))
+    await page.click('[data-testid=stop-moving]')
+  })
+
+  it('is a zone where each key is bent by itself on a channel of its own', async () => {
+    await next('keybed', 1)
+    await play([...bent(41, 0, 2), ...bent(62, 900, 3)])
+    await page.waitFor('the zone', async () =>
+      (await drawn()).includes('keys, a channel for each: manager 1, at least 2 members'),
+    )
+    await page.click('[data-testid=stop-moving]')
+  })
+
+  it('is switches, one a key, where that is asked for', async () => {
+    await next('footswitch', 2)
+    expect(await page.text('[data-testid=moving-next]')).toMatch(/1 of 2/)
+    // A key that the template has from its keyboard is no switch by itself.
+    await play(struck(48))
+    expect(await page.text('[data-testid=moving-next]')).toMatch(/1 of 2/)
+    await page.click('[data-testid=something-else]')
+    await page.click('[data-testid=takes-keys]')
+    await page.click('[data-testid=begin-drawing]')
+    await play(struck(48))
+    await page.waitFor('the key', async () => (await drawn()).includes('1:note48'))
+    await play(struck(50))
+    await page.waitFor('the other key', async () => (await drawn()).includes('1:note50'))
+    await page.click('[data-testid=stop-moving]')
   })
 })
 

@@ -44,9 +44,9 @@ const hasPast = computed(() => rigs.past.length + history.versions.length > 0)
         <p v-else-if="history.isBusy" class="text-soft" role="status">Comparing …</p>
         <div v-else class="text-soft max-w-2xl space-y-4">
           <p v-if="hasPast">
-            Choose an edit or a version on the left to see what has changed since, and to bring back any of
-            it. A name keeps a point for good. Without names, the last eight sittings are kept, and before
-            them one version a day and one a month.
+            Choose an edit on the left to see what it and all after it did, or a version to see what has
+            changed since, and bring back any of it. A name keeps a point for good. Without names, the last
+            eight sittings are kept, and before them one version a day and one a month.
           </p>
           <p v-else>Give this point a name to come back to it, or compare the rig with another.</p>
           <BackupPanel />

@@ -28,7 +28,7 @@ import { useRigStore } from './rig'
 
 /** What the rig as it is now is compared with. */
 export type Point =
-  /** As it was after so many of the edits that are kept. */
+  /** As it was after so many of the edits that are kept, just before the next. */
   | { kind: 'step'; count: number }
   | { kind: 'version'; id: string }
   /** Another rig on the shelf. */
@@ -54,8 +54,8 @@ export const useHistoryStore = defineStore('history', () => {
   const rigs = useRigStore()
   const versions = shallowRef<readonly VersionEntry[]>([])
   const point = shallowRef<Point | null>(null)
-  /** The version that it is compared up to; null for the rig as it is now. */
-  const untilId = ref<string | null>(null)
+  /** What it is compared up to; null for the rig as it is now. */
+  const until = shallowRef<Point | null>(null)
   const other = shallowRef<Rig | null>(null)
   /** The later one of the two that are compared. */
   const later = shallowRef<Rig | null>(null)
@@ -75,6 +75,7 @@ export const useHistoryStore = defineStore('history', () => {
 
   /** What is compared with, in words. */
   const pointName = computed(() => (point.value ? nameOf(point.value, rigs.past, versions.value) : ''))
+  const untilName = computed(() => (until.value ? nameOf(until.value, rigs.past, versions.value, true) : ''))
 
   const rows = computed(() =>
     historyRows(rigs.past, versions.value, (index) => {
@@ -130,13 +131,13 @@ export const useHistoryStore = defineStore('history', () => {
   /** Compare the rig as it is with a point; null lets go of it. */
   async function compareWith(next: Point | null): Promise<void> {
     point.value = next
-    untilId.value = null
+    until.value = null
     await compare()
   }
 
-  /** Compare up to a version, or with null up to now. */
-  async function compareUntil(version: string | null): Promise<void> {
-    untilId.value = version
+  /** Compare up to another point, or with null up to now. */
+  async function compareUntil(next: Point | null): Promise<void> {
+    until.value = next
     await compare()
   }
 
@@ -156,11 +157,8 @@ export const useHistoryStore = defineStore('history', () => {
     }
     isBusy.value = true
     try {
-      const until = untilId.value
-      const [before, after] = await Promise.all([
-        rigAt(at),
-        until === null ? toRaw(rig) : rigAt({ kind: 'version', id: until }),
-      ])
+      const end = until.value
+      const [before, after] = await Promise.all([rigAt(at), end === null ? toRaw(rig) : rigAt(end)])
       if (turn !== own) return
       const { to, failed } = historian()
       const made = await Promise.race([to.compare(before, after), failed])
@@ -224,7 +222,8 @@ export const useHistoryStore = defineStore('history', () => {
         const kept = at?.kind === 'step' ? rigAfter(rig, past, count) : rig
         const made = await keepVersion(database(), id, kept, {
           name,
-          at: last?.at ?? Date.now(),
+          // Before the first edit there was a moment too.
+          at: last?.at ?? (past[count]?.at ?? Date.now()) - 1,
           label: last?.label ?? '',
         })
         if (at) point.value = { kind: 'version', id: made }
@@ -282,7 +281,7 @@ export const useHistoryStore = defineStore('history', () => {
   }
 
   /** Things are brought back into the rig as it is now, and only there. */
-  const canBringBack = computed(() => rigs.canEdit && untilId.value === null)
+  const canBringBack = computed(() => rigs.canEdit && until.value === null)
 
   const acceptOffer = (): boolean => offer.value !== null && make(offer.value.label, offer.value.differences)
 
@@ -300,7 +299,7 @@ export const useHistoryStore = defineStore('history', () => {
     () => {
       close()
       point.value = null
-      untilId.value = null
+      until.value = null
       report.value = null
       versions.value = []
       search.value = ''
@@ -312,7 +311,8 @@ export const useHistoryStore = defineStore('history', () => {
     rows,
     point,
     pointName,
-    untilId,
+    until,
+    untilName,
     other,
     later,
     canBringBack,

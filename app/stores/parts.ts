@@ -32,6 +32,10 @@ export interface Offered {
   then: { report: ChangeReport; came: ChangedFinding[] } | null
 }
 
+/** Are two places the same one? */
+export const isSamePlace = (a: PartPlace, b: PartPlace): boolean =>
+  a.kind === 'beside' || b.kind === 'beside' ? a.kind === b.kind : a.of === b.of
+
 /** What comes of a part at a place. Throws an EditError where it cannot come there. */
 const takenAt = (rig: Rig, part: Part, place: PartPlace): TakenIn =>
   place.kind === 'beside' ? takeIn(rig, part) : takeInPlaceOf(rig, part, place.of)
@@ -166,7 +170,9 @@ export const usePartsStore = defineStore('parts', () => {
     try {
       // The rig may have gone on since it was offered.
       const { rig: next } = takenAt(rig, part, place)
-      const label = `Take in ${PART_WORDS[part.kind]} ${part.rig.name}`
+      const where = places.value.find((each) => isSamePlace(each.place, place))?.name ?? ''
+      const instead = place.kind === 'beside' ? '' : ` in place of ${where}`
+      const label = `Take in ${PART_WORDS[part.kind]} ${part.rig.name}${instead}`
       rigs.commit({ before: rig, ...withDifferences(rig, label, compareRigs(rig, next)) })
       offered.value = null
       return true

@@ -18,7 +18,7 @@ import {
 import { printTag, type SentMessage } from '../midi'
 import { decodeWire, WIRE_START } from '../midi/bytes'
 import { splitGestureKey, type Id, type Rig } from '../rig'
-import { anyMessage, sending, testController, testRig } from '../testing/rigs'
+import { anyMessage, fullMessage, sending, testController, testRig, type MessageInput } from '../testing/rigs'
 import { playRig, switchedOn } from './played'
 import type { Hand } from './hands'
 import type { BenchState } from './running'
@@ -171,5 +171,41 @@ describe('what a simulated controller plays, listened to', () => {
     if (!message || message.kind === 'off') throw new Error('no message')
     const { guess, state } = listened(rig, 'a', 'k1.turn', message)
     expect(guessFor(state, guess?.sender ?? '')).toEqual(guess)
+  })
+
+  it('tells how strongly an encoder is accelerated once it is turned fast, and keeps what is written until then', () => {
+    const accelerationOf = (message: SentMessage | null): string | null =>
+      message && 'behaviour' in message && message.behaviour.kind === 'relative'
+        ? message.behaviour.acceleration
+        : null
+    for (const encoding of ['twos-complement', 'offset-binary', 'sign-magnitude'] as const) {
+      for (const acceleration of ['none', 'gentle', 'strong'] as const) {
+        const input: MessageInput = {
+          kind: 'cc',
+          number: 20,
+          behaviour: { kind: 'relative', encoding, acceleration },
+        }
+        const rig = testRig([testController('a', { 'k1.turn': sending(input) })])
+        const message = fullMessage(input)
+        if (message.kind === 'off') throw new Error('nothing is sent')
+        const slow = listened(rig, 'a', 'k1.turn', message)
+        expect(slow.guess?.isConfident).toBe(true)
+        const written = (guess: Guess | null | undefined, before: SentMessage | null) =>
+          accelerationOf(guess ? messageFor(guess, before, 1) : null)
+        expect([written(slow.guess, null), written(slow.guess, message)]).toEqual(['none', acceleration])
+
+        let { state } = slow
+        let bench = switchedOn(rig)
+        for (const [turn, by] of [8, -8].entries()) {
+          const hand: Hand = { kind: 'click', gesture: 'k1.turn', by, overMs: 80 }
+          const step = playRig(rig, bench, 'a', hand, 60_000 + turn * 1000)
+          bench = step.state
+          for (const { at, bytes } of step.passed) state = listen(state, { kind: 'message', at, bytes })
+        }
+        const [fast] = guessesOf(state)
+        expect(fast?.isConfident).toBe(true)
+        expect(written(fast, null)).toBe(acceleration)
+      }
+    }
   })
 })

@@ -3,6 +3,7 @@ import {
   decodeClicks,
   isChannelMessage,
   withChannel,
+  type Behaviour,
   type Channel,
   type Message,
   type SentMessage,
@@ -12,7 +13,19 @@ import type { Guess } from './guesses'
 import type { Manner } from './types'
 
 const FULL = 127
-const ACCELERATED = 1
+
+type Acceleration = Extract<Behaviour, { kind: 'relative' }>['acceleration']
+const BY_STRENGTH: readonly Acceleration[] = ['none', 'gentle', 'strong']
+/** So many clicks at once are gentle acceleration at most. */
+const GENTLE_MOST = 3
+
+/** How an encoder was accelerated at least: it may not have been turned as fast as it can be. */
+function accelerationOf(clicks: readonly number[]): Acceleration {
+  const most = clicks.reduce((largest, by) => Math.max(largest, Math.abs(by)), 0)
+  return most > GENTLE_MOST ? 'strong' : most > 1 ? 'gentle' : 'none'
+}
+const stronger = (a: Acceleration, b: Acceleration): Acceleration =>
+  BY_STRENGTH.indexOf(a) > BY_STRENGTH.indexOf(b) ? a : b
 
 /** The behaviour and range by which a manner is written down; what stays open is kept as it was written before. */
 function behaviourOf(manner: Manner, guess: Guess, before: SentMessage | null) {
@@ -50,10 +63,13 @@ function behaviourOf(manner: Manner, guess: Guess, before: SentMessage | null) {
       const { encoding } = manner
       const kept =
         before && 'behaviour' in before && before.behaviour.kind === 'relative' ? before.behaviour : null
-      const isFast = guess.points.some(({ value }) => Math.abs(decodeClicks(encoding, value)) > ACCELERATED)
-      const acceleration = kept?.acceleration ?? (isFast ? ('gentle' as const) : ('none' as const))
+      const heard = accelerationOf(guess.points.map(({ value }) => decodeClicks(encoding, value)))
       return {
-        behaviour: { kind: 'relative' as const, encoding, acceleration },
+        behaviour: {
+          kind: 'relative' as const,
+          encoding,
+          acceleration: stronger(heard, kept?.acceleration ?? 'none'),
+        },
         range: { low: 0, high: FULL },
       }
     }

@@ -3,6 +3,7 @@ import { useFileDialog } from '@vueuse/core'
 import { shortly } from '~/lib/history/times'
 import { readAway } from '~/lib/reading'
 import { readFailure } from '~/lib/read-failure'
+import type { Point } from '~/stores/history'
 
 /** What is compared with what, and what can be done with all of it. */
 const history = useHistoryStore()
@@ -19,22 +20,45 @@ const title = computed(() => {
   if (point === null) return 'The rig as it is now'
   const isOther = point.kind === 'shelf' || point.kind === 'file'
   if (isOther) return `From ${pointName} to this rig`
-  return history.untilId === null ? `Since ${pointName}` : `From ${pointName}`
+  if (history.until !== null) return `From ${pointName} to ${history.untilName}`
+  return point.kind === 'step' ? `From ${pointName} to now` : `Since ${pointName}`
 })
 const NOW = ''
-const ends = computed(() => {
-  const { point } = history
+interface End {
+  value: string
+  label: string
+  hint?: string
+  point: Point | null
+}
+const ends = computed((): End[] => {
+  const { point, until } = history
+  const afterEdit = (count: number, label: string): End => ({
+    value: `step ${count}`,
+    label,
+    point: { kind: 'step', count },
+  })
+  const own = point?.kind === 'step' ? point.count + 1 : null
   return [
-    { value: NOW, label: 'now' },
+    { value: NOW, label: 'now', point: null },
+    ...(own === null ? [] : [afterEdit(own, 'just after this edit')]),
+    ...(until?.kind === 'step' && until.count !== own ? [afterEdit(until.count, history.untilName)] : []),
     ...history.versions
       .filter(({ id }) => point?.kind !== 'version' || id !== point.id)
       .map(({ id, name: label, at }) => ({
         value: id,
-        label: label ?? 'a sitting’s end',
+        label: label ?? 'kept by itself',
         hint: shortly(at),
+        point: { kind: 'version' as const, id },
       })),
   ]
 })
+const endValue = computed(() => {
+  const { until } = history
+  if (until?.kind === 'version') return until.id
+  return until?.kind === 'step' ? `step ${until.count}` : NOW
+})
+const compareUntil = (value: string): void =>
+  void history.compareUntil(ends.value.find((end) => end.value === value)?.point ?? null)
 const canName = computed(() => history.point === null || ['step', 'version'].includes(history.point.kind))
 async function keep(): Promise<void> {
   const wanted = name.value.trim()
@@ -100,9 +124,9 @@ function compareOther(id: string): void {
       caption="up to"
       is-right
       data-testid="compare-until"
-      :model-value="history.untilId ?? NOW"
+      :model-value="endValue"
       :options="ends"
-      @update:model-value="history.compareUntil($event === NOW ? null : $event)"
+      @update:model-value="compareUntil"
     />
     <UiSelect
       label="Another rig to compare with"

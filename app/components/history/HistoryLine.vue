@@ -22,7 +22,7 @@ const virtualizer = useVirtualizer(
 const chosenKey = computed(() => {
   const { point } = history
   if (point?.kind === 'version') return point.id
-  return point?.kind === 'step' ? `step ${point.count - 1}` : null
+  return point?.kind === 'step' ? `step ${point.count}` : null
 })
 const detailOf = (row: HistoryRow): string => {
   if (row.kind !== 'step') return ''
@@ -42,8 +42,15 @@ function sizeOf(row: HistoryRow): number {
   const count = row.kind === 'step' ? (history.words.get(row.index)?.count ?? 1) : 0
   return count === 0 ? 0 : Math.min(14, 3 + 2 * Math.log2(count))
 }
+/** With Shift, up to where the one that is chosen is compared. */
+function press(row: HistoryRow, isEnd: boolean): void {
+  if (!isEnd || history.point === null) return choose(row)
+  if (row.kind === 'step') void history.compareUntil({ kind: 'step', count: row.index + 1 })
+  else if (row.kind === 'version') void history.compareUntil({ kind: 'version', id: row.version.id })
+}
 function choose(row: HistoryRow): void {
-  if (row.kind === 'step') void history.compareWith({ kind: 'step', count: row.index + 1 })
+  // Just before the edit, so that what it did can be seen, and brought back.
+  if (row.kind === 'step') void history.compareWith({ kind: 'step', count: row.index })
   else if (row.kind === 'version') void history.compareWith({ kind: 'version', id: row.version.id })
 }
 function walk(by: number): void {
@@ -115,7 +122,7 @@ const tabIndex = (row: HistoryRow, index: number): number =>
           :aria-selected="row.kind === 'sitting' ? undefined : row.key === chosenKey"
           :tabindex="row.kind === 'sitting' ? undefined : tabIndex(row, item.index)"
           :data-history="row.kind"
-          @click="choose(row)"
+          @click="press(row, $event.shiftKey)"
         >
           <svg class="h-full w-4 shrink-0 overflow-visible" aria-hidden="true">
             <line x1="8" x2="8" y1="0" y2="100%" class="stroke-line" stroke-width="1.5" />

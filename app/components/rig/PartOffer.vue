@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ChangeLine } from '#core/history'
-import type { Offered } from '~/stores/parts'
+import { isSamePlace, type Offered } from '~/stores/parts'
 
 /** A part that may be taken in: where it should come, what that changes, and what would be found. */
 const { offered } = defineProps<{ offered: Offered }>()
@@ -16,19 +16,25 @@ const places = computed(() =>
     label: place.kind === 'beside' ? 'beside what is there' : `in place of ${name}`,
   })),
 )
-const isAt = (place: Offered['place']): boolean => JSON.stringify(place) === JSON.stringify(offered.place)
-const placeValue = computed(() => places.value.find(({ place }) => isAt(place))?.value ?? '0')
+const placeValue = computed(
+  () => places.value.find(({ place }) => isSamePlace(place, offered.place))?.value ?? '0',
+)
 function choose(value: string): void {
   const found = places.value.find((each) => each.value === value)
   if (found) parts.offerAt(found.place)
 }
 
+/** It comes below what was pressed: nobody should have to look for it. */
+const frame = useTemplateRef('frame')
+const comeIntoView = (): void => frame.value?.scrollIntoView({ block: 'nearest' })
+onMounted(comeIntoView)
+watch(() => offered.then, comeIntoView, { flush: 'post' })
+
 const isInstead = computed(() => offered.place.kind === 'instead')
 const WORDS: Readonly<Record<Offered['part']['kind'], string>> = {
   controller:
-    'It takes over the letter, the cables and the mappings, for every port and control that both have. A control is the same if it has the same place in the list and is of the same kind.',
-  destination:
-    'It takes over the cables and the mappings, for every port, scope and parameter of the same name.',
+    'It takes over the letter, and the cables and mappings of every port and control that both have. A control that is of another kind now does not count.',
+  destination: 'It takes over the cables and mappings of every port, scope and parameter of the same name.',
   'light-roles': 'Roles of the same name are replaced; the others stay.',
   'house-rules': 'The rules for the whole rig are replaced; rules of single controllers stay.',
 }
@@ -62,7 +68,7 @@ const costs = computed(() => {
 </script>
 
 <template>
-  <div class="border-line mt-2 rounded-md border p-3" data-testid="part-offer">
+  <div ref="frame" class="border-line mt-2 rounded-md border p-3" data-testid="part-offer">
     <div class="flex flex-wrap items-center justify-between gap-2">
       <p class="min-w-0 truncate font-bold">{{ offered.part.rig.name }}</p>
       <UiSelect
