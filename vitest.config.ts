@@ -15,5 +15,7 @@ export default defineConfig({
       'shared/**/*.test.ts',
     ],
     testTimeout: 30_000,
+    // By itself it leaves one core to whoever watches; nobody does.
+    maxWorkers: '100%',
   },
 })

@@ -1,6 +1,7 @@
 import { PAIR_DISTANCE, printTag, type Address } from '../midi'
 import { readMessage, READ_START, type Reading, type ReadState } from '../midi/bytes'
 import { EMPTY_TRAIL, pointsOf, withoutLast, withPoint, type Point } from './trail'
+import { handMoved, motorsTold, passing, type Motors } from './motors'
 import { LSB_MARK, MSB_MARK } from './pairs'
 import type { Ask, Halves, Sender } from './types'
 
@@ -21,6 +22,8 @@ export interface ListenState {
   isNumbered: boolean
   /** What the hardware was told just now, by its bytes: when, in ms. */
   told: Readonly<Record<string, number>>
+  /** What motors may be moving. */
+  motors: Motors
   /** How often a sender has said again what it had been told. */
   echoes: Readonly<Record<string, number>>
   /** Clocks and active sensing: they are no control's. */
@@ -38,6 +41,7 @@ export const LISTEN_START: ListenState = {
   asked: null,
   isNumbered: false,
   told: {},
+  motors: {},
   echoes: {},
   ticks: 0,
   overflow: 0,
@@ -271,6 +275,14 @@ function toldWith(told: ListenState['told'], bytes: readonly number[], at: numbe
 const isEcho = (told: ListenState['told'], bytes: readonly number[], at: number): boolean =>
   at - (told[nameOf(bytes)] ?? -Infinity) <= ECHO_MS
 
+/** The value that was said last where a message lands; null where none was. */
+function lastSaid(state: ListenState, bytes: readonly number[]): number | null {
+  const { reading } = readMessage(READ_START, bytes)
+  const [said] = saidBy(reading, 0, bytes)
+  const trail = said && senderIn(state, said.key)?.trail
+  return trail?.points[trail.to - 1]?.value ?? null
+}
+
 /** What was told is told back once: it is nobody's hand. */
 function echoed(
   { told, echoes }: ListenState,
@@ -289,7 +301,14 @@ function echoed(
  * active sensing are counted, and are nobody's.
  */
 export function listen(state: ListenState, event: ListenEvent): ListenState {
-  if (event.kind === 'told') return { ...state, told: toldWith(state.told, event.bytes, event.at) }
+  if (event.kind === 'told') {
+    const { bytes, at } = event
+    return {
+      ...state,
+      told: toldWith(state.told, bytes, at),
+      motors: motorsTold(state.motors, bytes, at, () => lastSaid(state, bytes)),
+    }
+  }
   if (event.kind === 'answered') return withAnswer(state)
   if (event.kind === 'asked') {
     const { ask, sender, since } = event
@@ -300,8 +319,16 @@ export function listen(state: ListenState, event: ListenEvent): ListenState {
   const [status = 0] = event.bytes
   if (status === CLOCK || status === SENSING) return { ...state, ticks: state.ticks + 1 }
   const { state: read, reading } = readMessage(state.read, event.bytes)
-  if (isEcho(state.told, event.bytes, event.at))
-    return { ...state, read, ...echoed(state, saidBy(reading, event.at, event.bytes), event.bytes) }
-  const next = { ...state, read, isNumbered: reading.kind === 'carrier' || state.isNumbered }
+  const passed = passing(state.motors, event.bytes, event.at)
+  const { motors } = passed ?? state
+  if (passed?.isThere === true || isEcho(state.told, event.bytes, event.at))
+    return { ...state, read, motors, ...echoed(state, saidBy(reading, event.at, event.bytes), event.bytes) }
+  if (passed) return { ...state, read, motors }
+  const next = {
+    ...state,
+    read,
+    motors: handMoved(motors, event.bytes, event.at),
+    isNumbered: reading.kind === 'carrier' || state.isNumbered,
+  }
   return saidBy(reading, event.at, event.bytes).reduce(withSaid, next)
 }
