@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { readNames } from '../core/midi/names'
+import { readProperties } from '../core/midi/properties'
 import {
   By,
   idsFrom,
@@ -331,6 +332,28 @@ describe('the lists of a destination', () => {
     expect(x).toBeGreaterThan(400)
     await undo('Add a sound')
     await page.press('Parameters')
+  })
+
+  it('go out as lists of MIDI-CI property exchange, and such lists are taken in', async () => {
+    await page.click('[data-testid=save-properties]')
+    const read = readProperties(await page.downloaded('.midi-ci.json'))
+    expect(read.ok && [read.properties.controls.length, read.properties.programs.length]).toEqual([66, 8])
+    await page.click('[data-testid=read-open]')
+    const list = JSON.stringify([
+      { title: 'Haze', ctrlType: 'cc', ctrlIndex: [94] },
+      { title: 'Too far', ctrlType: 'cc', ctrlIndex: [194] },
+    ])
+    await set('[data-testid=list-text]', list)
+    await page.waitFor('what it would add', async () =>
+      /property exchange: 1 parameters, 0 sounds, 0 presets[\s\S]*“Too far” is left out/.test(
+        await page.text('[data-testid=read-list]'),
+      ),
+    )
+    await page.click('[data-testid=list-add]')
+    await page.waitFor('it to be there', async () =>
+      (await page.text('[data-testid=destination-view]')).includes('Haze'),
+    )
+    await undo('Take names over')
   })
 
   it('are written as a MIDI Name Document that is valid and reads back the same', async () => {

@@ -80,6 +80,7 @@ describe('history', () => {
     await soon('the first edit', '[data-testid=history-title]', /From before “Delete Transit”, .* to now/)
     await page.keys(Key.ARROW_UP)
     await soon('the second', '[data-testid=history-title]', 'From before “Rename the rig”')
+    expect(await page.driver.executeScript('return document.activeElement.dataset.history')).toBe('step')
     await pickOption(page, '[data-testid=compare-until] button', 'just after this edit')
     await soon('what it did', '[data-testid=history-summary]', '1 thing differs')
     await page.driver
@@ -91,7 +92,6 @@ describe('history', () => {
     await soon('up to another edit', '[data-testid=history-title]', /to after “Bring/)
     await page.click('[data-testid=compare-until] button')
     await page.click('[data-testid=compare-until] [role=option]:first-child')
-    expect(await page.driver.executeScript('return document.activeElement.dataset.history')).toBe('step')
     await setField(page, '[data-testid=version-name]', 'One edit in', Key.ENTER)
     await soon('it has a name', '[data-testid=history-title]', 'Since “One edit in”')
     await page.click('[data-testid=compare-until] button')

@@ -3,9 +3,10 @@ import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { readProperties } from '../core/midi/properties'
 import { writeRig } from '../core/rig'
 import { bigSurfaceRig } from '../core/testing/big-surface'
-import { By, importText, Key, openPerformed, startSession, type Session } from './browser'
+import { By, importText, Key, openPerformed, setField, startSession, type Session } from './browser'
 import { longestBar, painted, pagesOf, PX_A_MM } from './poppler'
 
 let page: Session
@@ -175,6 +176,25 @@ describe('a spreadsheet of a made-up controller', () => {
     await (await page.find('[data-testid=ledger-search]')).sendKeys('9:cc10')
     await page.waitFor('the lines', async () => (await page.text('[data-testid=ledger]')).includes('Warmth'))
     expect(await page.text('[data-testid=ledger]')).toContain('9:cc102')
+  })
+
+  it('gives what a controller sends as lists of MIDI-CI property exchange, and reads them into another', async () => {
+    await page.click('[data-tool=controller]')
+    await page.click('[data-testid=save-controller-properties]')
+    const list = await page.downloaded('.midi-ci.json')
+    const read = readProperties(list)
+    expect(read.ok && read.properties.controls.length).toBeGreaterThan(20)
+    const one = { title: 'Warmth', ctrlType: 'cc', ctrlIndex: [14], channel: 3, transmit: 'absolute' }
+    const other = { title: 'Grit', ctrlType: 'cc', ctrlIndex: [15], transmit: 'relative' }
+    await page.click('[data-testid=read-table]')
+    await setField(page, '[data-testid=table-text]', JSON.stringify({ AllCtrlList: [one, other] }))
+    await page.waitFor('what is written', async () =>
+      /becomes\s+3:cc14/.test(await page.text('[data-testid=read-lines]')),
+    )
+    expect(await page.text('[data-testid=read-left]')).toContain('“Grit” is left out: it is relative')
+    await page.click('[data-testid=write-lines]')
+    await setField(page, '[data-testid=ledger-search]', '3:cc14')
+    await page.waitFor('the line', async () => (await page.text('[data-testid=ledger]')).includes('Warmth'))
   })
 
   it('logged no error on the way', async () => {

@@ -1,3 +1,4 @@
+import { promiseTimeout } from '@vueuse/core'
 import { proxy, wrap, type Remote } from 'comlink'
 import { defineStore } from 'pinia'
 import {
@@ -46,6 +47,9 @@ interface Asked {
   to: Remote<Historian>
   failed: Promise<never>
 }
+
+/** It is waited so long for findings before what differs is shown without them, in ms. */
+const SOON_MS = 600
 
 const said = (error: unknown): string => (error instanceof Error ? error.message : String(error))
 
@@ -162,17 +166,20 @@ export const useHistoryStore = defineStore('history', () => {
       if (turn !== own) return
       const { to, failed } = historian()
       const made = await Promise.race([to.compare(before, after), failed])
+      const more = Promise.all([Promise.race([to.cells(), failed]), Promise.race([to.findings(), failed])])
+      // What comes soon comes with the rest: nothing is to move under the pointer.
+      const known = await Promise.race([more, promiseTimeout(SOON_MS).then(() => null)])
       if (turn !== own) return
       other.value = before
       later.value = after
       report.value = made
-      findings.value = null
+      cells.value = known?.[0] ?? []
+      findings.value = known?.[1] ?? null
       isBusy.value = false
-      const sent = await Promise.race([to.cells(), failed])
+      const [sent, changed] = await more
       if (turn !== own) return
       cells.value = sent
-      const changed = await Promise.race([to.findings(), failed])
-      if (turn === own) findings.value = changed
+      findings.value = changed
     } catch (error) {
       if (turn !== own) return
       report.value = null

@@ -3,11 +3,12 @@ import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
 import { writeNames } from '../midi/names'
+import { writeProperties } from '../midi/properties'
 import { anyDamage, damaged } from '../testing/damage'
 import { HOSTILE_TEXTS } from '../testing/hostile-texts'
 import { READERS, type Reading } from '../testing/readers'
 import { anyRig } from '../testing/rigs'
-import { namesOf } from '.'
+import { controllerProperties, destinationProperties, modelOf, namesOf } from '.'
 import { cutPart, writePart } from './part'
 import { readRig, writeRig } from './parse'
 
@@ -38,11 +39,16 @@ const table = fc
   .map((rows) => Papa.unparse(rows))
 const parts = demo.controllers.flatMap(({ id }) => cutPart(demo, { kind: 'controller', id }) ?? [])
 const part = fc.constantFrom(...parts.map(writePart))
+const properties = fc.constantFrom(
+  ...demo.destinations.map((each) => writeProperties(destinationProperties(each))),
+  ...demo.controllers.map((each) => writeProperties(controllerProperties(each, modelOf(demo, each)))),
+)
 const texts: Readonly<Record<keyof typeof READERS, fc.Arbitrary<string>>> = {
   rig: anyRig.map((rig) => writeRig(rig)),
   part,
   table,
   names: document,
+  properties,
 }
 
 describe.each(Object.keys(READERS) as Array<keyof typeof READERS>)(

@@ -1,7 +1,7 @@
 /** Texts that a reader could take very long over, by what they are full of; `count` of it each. */
 export interface HostileText {
   what: string
-  format: 'rig' | 'table' | 'names'
+  format: 'rig' | 'table' | 'names' | 'properties'
   text: (count: number) => string
 }
 
@@ -14,6 +14,11 @@ const each = (count: number, text: (index: number) => string, between = ''): str
   Array.from({ length: count }, (_, index) => text(index)).join(between)
 
 const table = (what: string, text: HostileText['text']): HostileText => ({ what, format: 'table', text })
+const properties = (what: string, text: HostileText['text']): HostileText => ({
+  what,
+  format: 'properties',
+  text,
+})
 const names = (what: string, text: HostileText['text']): HostileText => ({ what, format: 'names', text })
 const rigText = (what: string, text: HostileText['text']): HostileText => ({ what, format: 'rig', text })
 
@@ -26,6 +31,8 @@ export const HOSTILE_TEXTS: readonly HostileText[] = [
   table('empty lines', (count) => '\n'.repeat(count)),
   table('quotation marks', (count) => '"'.repeat(count)),
   table('columns', (count) => times('a', count, ',')),
+  properties('bad entries', (count) => `{"AllCtrlList":[${times('7', count, ',')}]}`),
+  properties('lists within lists', (count) => times('[', count) + times(']', count)),
   names('equal controls', (count) =>
     device(
       `<ControlNameList Name="c">${times('<Control Number="7" Name="Same"/>', count)}</ControlNameList>`,

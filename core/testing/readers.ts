@@ -1,6 +1,8 @@
 import { readNames } from '../midi/names'
+import { readProperties } from '../midi/properties'
 import {
   fromNames,
+  fromProperties,
   guessedColumns,
   NOTE_FIELDS,
   notesFrom,
@@ -9,6 +11,7 @@ import {
   parametersFrom,
   PROGRAM_FIELDS,
   programsFrom,
+  propertyRows,
   readTable,
 } from '../rig'
 import { readPart } from '../rig/part'
@@ -20,7 +23,9 @@ export type Reading = { ok: true } | { ok: false; says: readonly string[] }
 const good: Reading = { ok: true }
 
 /** Every reader of a text that comes from outside, as the application uses it. */
-export const READERS: Readonly<Record<'rig' | 'part' | 'table' | 'names', (text: string) => Reading>> = {
+export const READERS: Readonly<
+  Record<'rig' | 'part' | 'table' | 'names' | 'properties', (text: string) => Reading>
+> = {
   rig: (text) => {
     const read = readRig(text)
     return read.ok
@@ -50,6 +55,13 @@ export const READERS: Readonly<Record<'rig' | 'part' | 'table' | 'names', (text:
     const read = readNames(text)
     if (!read.ok) return { ok: false, says: [read.message] }
     fromNames(read.names, new Set())
+    return good
+  },
+  properties: (text) => {
+    const read = readProperties(text)
+    if (!read.ok) return { ok: false, says: [read.message] }
+    fromProperties(read.properties, new Set())
+    propertyRows(read.properties)
     return good
   },
 }

@@ -1,6 +1,7 @@
 import { programKey } from '#core/midi'
 import {
   fromNames,
+  fromProperties,
   guessedColumns,
   hasHeadings,
   NOTE_FIELDS,
@@ -23,14 +24,30 @@ import {
 
 export type ListKind = 'parameters' | 'sounds' | 'presets'
 
+/** Does a text begin as JSON does, and no table? */
+export const isJson = (text: string): boolean => /^\ufeff?\s*[[{]/.test(text)
+
 /** What a text that was given turned out to be. */
 export type Given =
   | { kind: 'table'; rows: readonly TableRow[] }
-  | { kind: 'names'; parts: ReturnType<typeof fromNames>; left: readonly string[] }
+  | { kind: 'names'; what: string; parts: ReturnType<typeof fromNames>; left: readonly string[] }
   | { kind: 'refused'; message: string }
 
-/** Read a text: a MIDI Name Document where it begins as XML does, else a table. */
+/** Read a text: a MIDI Name Document where it begins as XML does, lists of MIDI-CI property exchange where as JSON, else a table. */
 export async function readGiven(text: string, destination: Destination): Promise<Given> {
+  const taken = new Set(destination.parameters.map(({ id }) => id))
+  if (isJson(text)) {
+    const { readProperties } = await import('#core/midi/properties')
+    const read = readProperties(text)
+    if (!read.ok) return { kind: 'refused', message: read.message }
+    const parts = fromProperties(read.properties, taken)
+    return {
+      kind: 'names',
+      what: 'Lists by MIDI-CI property exchange',
+      parts,
+      left: [...read.left, ...parts.left],
+    }
+  }
   if (!/^\ufeff?\s*</.test(text)) {
     const table = readTable(text)
     return table.ok ? { kind: 'table', rows: table.rows } : { kind: 'refused', message: table.message }
@@ -38,8 +55,8 @@ export async function readGiven(text: string, destination: Destination): Promise
   const { readNames } = await import('#core/midi/names')
   const read = readNames(text)
   if (!read.ok) return { kind: 'refused', message: read.message }
-  const parts = fromNames(read.names, new Set(destination.parameters.map(({ id }) => id)))
-  return { kind: 'names', parts, left: [...read.left, ...parts.left] }
+  const parts = fromNames(read.names, taken)
+  return { kind: 'names', what: 'A MIDI Name Document', parts, left: [...read.left, ...parts.left] }
 }
 
 export const FIELDS: Readonly<Record<ListKind, ReadonlyArray<Field<string>>>> = {

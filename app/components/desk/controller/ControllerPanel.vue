@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { ArrowLeft, ArrowRight, Copy, Trash2, X } from '@lucide/vue'
+import { ArrowLeft, ArrowRight, Copy, Download, Trash2, X } from '@lucide/vue'
 import type { Controller, RigEdit } from '#core/rig'
-import { freeId } from '#core/rig'
+import { controllerProperties, freeId } from '#core/rig'
 
 const desk = useDeskStore()
 const rigs = useRigStore()
@@ -35,6 +35,13 @@ function duplicate(): void {
   ) {
     desk.chooseController(copy.id)
   }
+}
+
+async function saveProperties(): Promise<void> {
+  if (!controller.value || !desk.model) return
+  const { writeProperties } = await import('#core/midi/properties')
+  const text = writeProperties(controllerProperties(controller.value, desk.model))
+  saveText(fileName(controller.value.name, 'midi-ci.json'), text, 'application/json')
 }
 
 function remove(): void {
@@ -116,6 +123,12 @@ function remove(): void {
         ><ArrowRight :size="14"
       /></UiButton>
       <UiButton @click="duplicate"><Copy :size="13" />Duplicate</UiButton>
+      <UiButton
+        title="What it sends, as MIDI-CI property exchange has it (JSON)"
+        data-testid="save-controller-properties"
+        @click="saveProperties"
+        ><Download :size="13" />MIDI-CI lists</UiButton
+      >
       <UiButton class="ml-auto" @click="remove"><Trash2 :size="13" />Remove</UiButton>
     </div>
   </div>

@@ -11,12 +11,16 @@ import {
   hasHeadings,
   KIND_FACTS,
   modelOf,
+  propertyRows,
   readTable,
   type AssignmentField,
   type ControlKind,
   type Matching,
   type Message,
+  type TableRow,
 } from '#core/rig'
+import { readProperties } from '#core/midi/properties'
+import { isJson } from '~/lib/destinations/read-list'
 import { toast } from '~/lib/toast'
 
 /** A table of what a controller sends, seen before it is written. */
@@ -39,12 +43,28 @@ const refused = ref<string | null>(null)
 const table = computed(() => {
   if (refused.value !== null) return { ok: false as const, message: refused.value }
   if (text.value.length > MOST) return { ok: false as const, message: tooLarge }
-  return text.value.trim() === '' ? null : readTable(text.value)
+  if (text.value.trim() === '') return null
+  return isJson(text.value) ? readOwnList(text.value) : readTable(text.value)
 })
+/** What a device says of itself, as a table; what cannot stand there is named. */
+function readOwnList(
+  source: string,
+): { ok: true; rows: readonly TableRow[]; left: readonly string[] } | { ok: false; message: string } {
+  const read = readProperties(source)
+  if (!read.ok) return read
+  const { rows, left } = propertyRows(read.properties)
+  return { ok: true, rows, left: [...read.left, ...left] }
+}
+const SHOWN_LEFT = 4
+const left = computed(() => (table.value?.ok && 'left' in table.value ? table.value.left : []))
 watch(text, () => (refused.value = null))
 const rows = computed(() => (table.value?.ok ? table.value.rows : []))
 watch(rows, (now) => (matching.value = guessedColumns(ASSIGNMENT_FIELDS, now)))
-const dialog = useFileDialog({ accept: '.csv,.tsv,.txt,text/csv,text/plain', multiple: false, reset: true })
+const dialog = useFileDialog({
+  accept: '.csv,.tsv,.txt,.json,text/csv,text/plain,application/json',
+  multiple: false,
+  reset: true,
+})
 dialog.onChange(async (files) => {
   const file = files?.[0]
   if (!file) return
@@ -102,8 +122,9 @@ function write(): void {
       >
     </h2>
     <p class="text-soft mt-1 max-w-prose">
-      Paste cells from a spreadsheet, or choose a file (CSV). A line names a control and what it sends: an
-      address such as 1:cc20, or channel and number. Nothing is written before you have seen it.
+      Paste cells from a spreadsheet, or choose a file (CSV), or the list that the hardware gives by MIDI-CI
+      property exchange (JSON). A line names a control and what it sends: an address such as 1:cc20, or
+      channel and number. Nothing is written before you have seen it.
     </p>
     <div class="mt-2 flex items-start gap-2">
       <textarea
@@ -159,6 +180,10 @@ function write(): void {
         <li v-if="found.items.length > lines.length" class="text-soft">
           and {{ found.items.length - lines.length }} more
         </li>
+      </ul>
+      <ul v-if="left.length > 0" class="text-advice mt-2" data-testid="read-left">
+        <li v-for="line in left.slice(0, SHOWN_LEFT)" :key="line">{{ line }}</li>
+        <li v-if="left.length > SHOWN_LEFT">and {{ left.length - SHOWN_LEFT }} more</li>
       </ul>
       <BadLines class="mt-2" :bad="found.bad" />
       <UiButton

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ArrowLeft, Download, FileUp } from '@lucide/vue'
-import { namesOf, type Destination } from '#core/rig'
+import { destinationProperties, namesOf, type Destination } from '#core/rig'
 import type { ListKind } from '~/lib/destinations/read-list'
 
 /** What a destination has, in the place of the picture: parameters, sounds, presets and scopes. */
@@ -29,6 +29,11 @@ const tabs = computed(() => TABS.map((each) => ({ ...each, hint: counts.value[ea
 async function saveNames(): Promise<void> {
   const { writeNames } = await import('#core/midi/names')
   saveText(fileName(destination.name, 'midnam'), writeNames(namesOf(destination)), 'application/xml')
+}
+async function saveProperties(): Promise<void> {
+  const { writeProperties } = await import('#core/midi/properties')
+  const text = writeProperties(destinationProperties(destination))
+  saveText(fileName(destination.name, 'midi-ci.json'), text, 'application/json')
 }
 async function toDesk(): Promise<void> {
   joining.choose(destination.id)
@@ -60,6 +65,12 @@ async function toDesk(): Promise<void> {
       >
       <UiButton :class="tab === 'scopes' && 'ml-auto'" data-testid="save-names" @click="saveNames"
         ><Download :size="13" />MIDI names</UiButton
+      >
+      <UiButton
+        title="Channels, fixed numbers and presets, as MIDI-CI property exchange has them (JSON)"
+        data-testid="save-properties"
+        @click="saveProperties"
+        ><Download :size="13" />MIDI-CI lists</UiButton
       >
       <UiButton look="strong" @click="toDesk">Join controls</UiButton>
     </header>

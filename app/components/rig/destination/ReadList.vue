@@ -5,7 +5,7 @@ import type { Destination, Matching } from '#core/rig'
 import { toast } from '~/lib/toast'
 import { FIELDS, guessed, isHeaded, namesEdits, readable, type ListKind } from '~/lib/destinations/read-list'
 
-/** Bring a list in: pasted, from a table file, or from a MIDI Name Document; seen before it is added. */
+/** Bring a list in: pasted, from a table file, or from a document of MIDI names or properties; seen before it is added. */
 const { destination, kind } = defineProps<{ destination: Destination; kind: ListKind }>()
 const emit = defineEmits<{ done: [] }>()
 const edit = useEdit()
@@ -22,7 +22,7 @@ watch(given, (now) => {
   if (now?.kind === 'table') matching.value = guessed(kind, now.rows)
 })
 const dialog = useFileDialog({
-  accept: '.csv,.tsv,.txt,.midnam,.xml,text/csv,text/plain,application/xml',
+  accept: '.csv,.tsv,.txt,.midnam,.xml,.json,text/csv,text/plain,application/xml,application/json',
   multiple: false,
   reset: true,
 })
@@ -58,8 +58,8 @@ function add(): void {
   >
     <h2 class="text-base font-bold">Read a list of {{ NAMES[kind] }}</h2>
     <p class="text-soft mt-1 max-w-prose">
-      Paste cells from a spreadsheet, or choose a file: a table (CSV), or a MIDI Name Document. Nothing is
-      added before you have seen it.
+      Paste cells from a spreadsheet, or choose a file: a table (CSV), a MIDI Name Document, or the lists that
+      a device gives by MIDI-CI property exchange (JSON). Nothing is added before you have seen it.
     </p>
     <div class="mt-2 flex items-start gap-2">
       <textarea
@@ -107,7 +107,7 @@ function add(): void {
     </template>
     <template v-else-if="given?.kind === 'names'">
       <p class="mt-3 font-medium">
-        A MIDI Name Document: {{ given.parts.parameters.length }} parameters,
+        {{ given.what }}: {{ given.parts.parameters.length }} parameters,
         {{ given.parts.noteNames.length }} sounds, {{ given.parts.programs.length }} presets.
       </p>
       <ul v-if="given.left.length > 0" class="text-advice mt-1">
