@@ -3,6 +3,7 @@ import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { readNames } from '../core/midi/names'
 import { readProperties } from '../core/midi/properties'
 import { writeRig } from '../core/rig'
 import { bigSurfaceRig } from '../core/testing/big-surface'
@@ -184,6 +185,9 @@ describe('a spreadsheet of a made-up controller', () => {
     const list = await page.downloaded('.midi-ci.json')
     const read = readProperties(list)
     expect(read.ok && read.properties.controls.length).toBeGreaterThan(20)
+    await page.click('[data-testid=save-controller-names]')
+    const names = readNames(await page.downloaded('.midnam'))
+    expect(names.ok && names.names.controls.length).toBeGreaterThan(20)
     const one = { title: 'Warmth', ctrlType: 'cc', ctrlIndex: [14], channel: 3, transmit: 'absolute' }
     const other = { title: 'Grit', ctrlType: 'cc', ctrlIndex: [15], transmit: 'relative' }
     await page.click('[data-testid=read-table]')

@@ -317,9 +317,11 @@ export function receive(
   arriving: Arriving,
   manners: Manners = WELL,
 ): { state: DestinationState; effects: readonly Effect[] } {
-  let next: DestinationState = { ...state, received: state.received + 1 }
+  const { values, scope, controls, selected, received } = state
+  let next: DestinationState = { values, scope, controls, selected, received: received + 1 }
+  const often = timesTaken(manners.does, received)
+  if (often === 1) return take(rig, destination, next, arriving, manners)
   const effects: Effect[] = []
-  const often = timesTaken(manners.does, state.received)
   if (often === 0 && landedAt(arriving.message).some((landed) => hears(arriving.bus, landed)))
     effects.push({ kind: 'lost' })
   for (let times = often; times > 0; times--) {

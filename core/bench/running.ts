@@ -246,8 +246,16 @@ function comeInElsewhere(running: Running, controller: Controller, sent: Sent, a
 export function pass(running: Running, controller: Controller, sent: readonly Sent[]): void {
   for (const played of sent) {
     const at = throughOut(running, controller, played.at, played.bytes.length)
+    const { place, messageIndex, message, amount, value, key, bytes } = played
     running.passed.push({
-      ...played,
+      at: played.at,
+      place,
+      messageIndex,
+      message,
+      amount,
+      value,
+      key,
+      bytes,
       controller: controller.id,
       arrived: arriveAt(running, controller, played, at),
     })

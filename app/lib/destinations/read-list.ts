@@ -24,6 +24,8 @@ import {
 
 export type ListKind = 'parameters' | 'sounds' | 'presets'
 
+/** Does a text begin as XML does? */
+export const isXml = (text: string): boolean => /^\ufeff?\s*</.test(text)
 /** Does a text begin as JSON does, and no table? */
 export const isJson = (text: string): boolean => /^\ufeff?\s*[[{]/.test(text)
 
@@ -48,7 +50,7 @@ export async function readGiven(text: string, destination: Destination): Promise
       left: [...read.left, ...parts.left],
     }
   }
-  if (!/^\ufeff?\s*</.test(text)) {
+  if (!isXml(text)) {
     const table = readTable(text)
     return table.ok ? { kind: 'table', rows: table.rows } : { kind: 'refused', message: table.message }
   }

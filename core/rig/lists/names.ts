@@ -1,10 +1,12 @@
-import { printBank } from '../../midi'
+import { printBank, printTag } from '../../midi'
 import type { NameDocument, NamedBank, NamedControl } from '../../midi/names'
-import { parameterName } from '../lookup'
+import { gestureName, parameterName } from '../lookup'
 import { Parameter as ParameterSchema } from '../schema'
-import type { Destination, FixedAddress, Id, Parameter } from '../types'
+import { assignmentsOf, splitGestureKey } from '../places'
+import type { Controller, Destination, FixedAddress, Id, Message, Model, Parameter } from '../types'
 import type { NamedProgram, NoteName } from './name-tables'
 import { takeId } from './parameter-table'
+import type { TableRow } from './table'
 
 const KINDS = { '7bit': 'cc', '14bit': 'cc14', RPN: 'rpn', NRPN: 'nrpn' } as const
 const TYPES = { cc: '7bit', cc14: '14bit', rpn: 'RPN', nrpn: 'NRPN' } as const
@@ -58,6 +60,82 @@ export const namesOf = (destination: Destination): NameDocument => ({
   notes: destination.noteNames,
   banks: banksOf(destination),
 })
+
+/** Between the names of what sends the same. */
+const AND = ' / '
+const MOST_NAME = 120
+
+/** Names by number; of what several send, all their names. */
+function gathered<T extends { number: number; name: string }>(
+  items: readonly T[],
+  keyOf: (item: T) => string,
+): T[] {
+  const found = new Map<string, T>()
+  for (const item of items) {
+    const before = found.get(keyOf(item))
+    const names = before?.name.split(AND) ?? []
+    if (!before) found.set(keyOf(item), item)
+    else if (!names.includes(item.name))
+      found.set(keyOf(item), { ...before, name: [...names, item.name].join(AND).slice(0, MOST_NAME) })
+  }
+  return [...found.values()].toSorted((a, b) => a.number - b.number)
+}
+
+function sentControl(message: Message, name: string): NamedControl[] {
+  if (!(message.kind in TYPES) || !('number' in message) || typeof message.number !== 'number') return []
+  const type = TYPES[message.kind as keyof typeof TYPES]
+  return [{ type, number: message.number, name, min: null, max: null, values: [] }]
+}
+
+const sentNote = (message: Message, name: string): NoteName[] =>
+  message.kind === 'note' && message.keys.kind === 'one' && typeof message.keys.number === 'number'
+    ? [{ number: message.keys.number, name }]
+    : []
+
+/** What a controller sends, as a MIDI Name Document: its controls by what they are called, and the notes of its pads and buttons. */
+export function controllerNames(controller: Controller, model: Model): NameDocument {
+  const controls = new Map(model.surface.controls.map((control) => [control.id, control]))
+  const sent = [...assignmentsOf(controller)].flatMap(({ place, assignment: { messages } }) => {
+    const { control: id, gesture } = splitGestureKey(place.gesture)
+    const control = controls.get(id)
+    return control ? messages.map((message) => ({ message, name: gestureName(control, gesture) })) : []
+  })
+  return {
+    author: '',
+    manufacturer: controller.name,
+    model: model.name,
+    controls: gathered(
+      sent.flatMap(({ message, name }) => sentControl(message, name)),
+      ({ type, number }) => `${type} ${number}`,
+    ),
+    notes: gathered(
+      sent.flatMap(({ message, name }) => sentNote(message, name)),
+      ({ number }) => String(number),
+    ),
+    banks: [],
+  }
+}
+
+const HEADINGS = ['Control', 'Address', 'From', 'To'] as const
+
+/** A MIDI Name Document as a table of what a controller sends (`assignmentsFrom`), with headings, on the home channel. */
+export function namesRows({ controls, notes }: NameDocument): TableRow[] {
+  const lines = [
+    ...controls.map(({ type, number, name, min, max }) => [
+      name,
+      printTag({ scope: 'channel', channel: 'home', target: { kind: KINDS[type], number } }),
+      String(min ?? ''),
+      String(max ?? ''),
+    ]),
+    ...notes.map(({ number, name }) => [
+      name,
+      printTag({ scope: 'channel', channel: 'home', target: { kind: 'note', low: number, high: number } }),
+      '',
+      '',
+    ]),
+  ]
+  return [[...HEADINGS], ...lines].map((cells, index) => ({ line: index + 1, cells }))
+}
 
 /** The parts of a destination that a MIDI Name Document can fill. */
 export interface FromNames {

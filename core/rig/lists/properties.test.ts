@@ -1,13 +1,16 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../../demo'
+import { printTag } from '../../midi'
+import { readNames, writeNames } from '../../midi/names'
 import { readProperties, writeProperties, type PropertyDocument } from '../../midi/properties'
-import { anyMappedRig, testDestination, testRig } from '../../testing/rigs'
+import { anyMappedRig, sendingCc, testController, testDestination, testRig } from '../../testing/rigs'
 import { addressOf } from '../messages'
 import { assignmentsOf } from '../places'
 import { modelOf } from '../lookup'
 import { assignmentsFrom, ASSIGNMENT_FIELDS } from './assignment-table'
 import { guessedColumns } from './columns'
+import { controllerNames, namesRows } from './names'
 import { controllerProperties, destinationProperties, fromProperties, propertyRows } from './properties'
 
 const performed = nineRingsRig('as-performed')
@@ -52,6 +55,39 @@ describe('the lists of a destination', () => {
     expect(throughFile(destinationProperties(destination)).channels.map(({ channel }) => channel)).toEqual([
       2, 5,
     ])
+  })
+})
+
+describe('a MIDI Name Document of a controller', () => {
+  it('names every number it sends, and comes back as a table of them', () => {
+    for (const controller of performed.controllers) {
+      const names = controllerNames(controller, modelOf(performed, controller))
+      const read = readNames(writeNames(names))
+      if (!read.ok) throw new Error(read.message)
+      const tags = namesRows(read.names)
+        .slice(1)
+        .map(({ cells }) => cells[1])
+      const sent = [...assignmentsOf(controller)].flatMap(({ assignment: { messages } }) =>
+        messages.flatMap((message) => {
+          const address = addressOf(message)
+          const isNamed =
+            ['cc', 'cc14', 'nrpn', 'rpn'].includes(message.kind) ||
+            (message.kind === 'note' && message.keys.kind === 'one')
+          return address?.scope === 'channel' && isNamed ? [printTag({ ...address, channel: 'home' })] : []
+        }),
+      )
+      expect(new Set(tags)).toEqual(new Set(sent))
+      expect(new Set(tags).size).toBe(tags.length)
+    }
+  })
+
+  it('names with all their names what several controls send', () => {
+    const rig = testRig([testController('a', { 'k1.turn': sendingCc(20), 'k2.turn': sendingCc(20) })])
+    const [controller] = rig.controllers
+    if (!controller) throw new Error('no controller')
+    const labels = modelOf(rig, controller).surface.controls.map(({ label }) => label)
+    const { controls } = controllerNames(controller, modelOf(rig, controller))
+    expect(controls.map(({ name }) => name)).toEqual([`${labels[0]} / ${labels[1]}`])
   })
 })
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ArrowLeft, ArrowRight, Copy, Download, Trash2, X } from '@lucide/vue'
 import type { Controller, RigEdit } from '#core/rig'
-import { controllerProperties, freeId } from '#core/rig'
+import { controllerNames, controllerProperties, freeId } from '#core/rig'
 
 const desk = useDeskStore()
 const rigs = useRigStore()
@@ -42,6 +42,13 @@ async function saveProperties(): Promise<void> {
   const { writeProperties } = await import('#core/midi/properties')
   const text = writeProperties(controllerProperties(controller.value, desk.model))
   saveText(fileName(controller.value.name, 'midi-ci.json'), text, 'application/json')
+}
+
+async function saveNames(): Promise<void> {
+  if (!controller.value || !desk.model) return
+  const { writeNames } = await import('#core/midi/names')
+  const text = writeNames(controllerNames(controller.value, desk.model))
+  saveText(fileName(controller.value.name, 'midnam'), text, 'application/xml')
 }
 
 function remove(): void {
@@ -123,6 +130,12 @@ function remove(): void {
         ><ArrowRight :size="14"
       /></UiButton>
       <UiButton @click="duplicate"><Copy :size="13" />Duplicate</UiButton>
+      <UiButton
+        title="What its controls and notes are called, as a MIDI Name Document"
+        data-testid="save-controller-names"
+        @click="saveNames"
+        ><Download :size="13" />MIDI names</UiButton
+      >
       <UiButton
         title="What it sends, as MIDI-CI property exchange has it (JSON)"
         data-testid="save-controller-properties"

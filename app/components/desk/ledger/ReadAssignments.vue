@@ -2,6 +2,8 @@
 import { useFileDialog } from '@vueuse/core'
 import { FileUp } from '@lucide/vue'
 import { printTag } from '#core/midi'
+import { readNames } from '#core/midi/names'
+import { readProperties } from '#core/midi/properties'
 import {
   addressOf,
   ASSIGNMENT_FIELDS,
@@ -11,6 +13,7 @@ import {
   hasHeadings,
   KIND_FACTS,
   modelOf,
+  namesRows,
   propertyRows,
   readTable,
   type AssignmentField,
@@ -19,8 +22,7 @@ import {
   type Message,
   type TableRow,
 } from '#core/rig'
-import { readProperties } from '#core/midi/properties'
-import { isJson } from '~/lib/destinations/read-list'
+import { isJson, isXml } from '~/lib/destinations/read-list'
 import { toast } from '~/lib/toast'
 
 /** A table of what a controller sends, seen before it is written. */
@@ -44,24 +46,30 @@ const table = computed(() => {
   if (refused.value !== null) return { ok: false as const, message: refused.value }
   if (text.value.length > MOST) return { ok: false as const, message: tooLarge }
   if (text.value.trim() === '') return null
+  if (isXml(text.value)) return readNameDocument(text.value)
   return isJson(text.value) ? readOwnList(text.value) : readTable(text.value)
 })
+type Lines = { ok: true; rows: readonly TableRow[]; left: readonly string[] } | { ok: false; message: string }
 /** What a device says of itself, as a table; what cannot stand there is named. */
-function readOwnList(
-  source: string,
-): { ok: true; rows: readonly TableRow[]; left: readonly string[] } | { ok: false; message: string } {
+function readOwnList(source: string): Lines {
   const read = readProperties(source)
   if (!read.ok) return read
   const { rows, left } = propertyRows(read.properties)
   return { ok: true, rows, left: [...read.left, ...left] }
 }
+function readNameDocument(source: string): Lines {
+  const read = readNames(source)
+  return read.ok ? { ok: true, rows: namesRows(read.names), left: read.left } : read
+}
 const SHOWN_LEFT = 4
-const left = computed(() => (table.value?.ok && 'left' in table.value ? table.value.left : []))
+const left = computed((): readonly string[] =>
+  table.value?.ok && 'left' in table.value ? table.value.left : [],
+)
 watch(text, () => (refused.value = null))
 const rows = computed(() => (table.value?.ok ? table.value.rows : []))
 watch(rows, (now) => (matching.value = guessedColumns(ASSIGNMENT_FIELDS, now)))
 const dialog = useFileDialog({
-  accept: '.csv,.tsv,.txt,.json,text/csv,text/plain,application/json',
+  accept: '.csv,.tsv,.txt,.json,.midnam,.xml,text/csv,text/plain,application/json',
   multiple: false,
   reset: true,
 })
