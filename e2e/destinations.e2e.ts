@@ -337,7 +337,7 @@ describe('the lists of a destination', () => {
   it('go out as lists of MIDI-CI property exchange, and such lists are taken in', async () => {
     await page.click('[data-testid=save-properties]')
     const read = readProperties(await page.downloaded('.midi-ci.json'))
-    expect(read.ok && [read.properties.controls.length, read.properties.programs.length]).toEqual([66, 8])
+    expect(read.ok && [read.properties.controls.length, read.properties.programs.length]).toEqual([68, 8])
     await page.click('[data-testid=read-open]')
     const list = JSON.stringify([
       { title: 'Haze', ctrlType: 'cc', ctrlIndex: [94] },

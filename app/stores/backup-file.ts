@@ -36,7 +36,7 @@ const NAME = 'deft-lattice-backup.json.gz'
 const QUIET_MS = 3000
 const MOST_MS = 60_000
 /** Writing takes at most about this part of the time. */
-const SHARE = 0.1
+const SHARE = 0.2
 /** One tab writes for all. */
 const LOCK = 'deft-lattice/backup-file'
 

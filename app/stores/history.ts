@@ -15,16 +15,8 @@ import { askAway } from '~/lib/ask-away'
 import { pointName as nameOf } from '~/lib/history/point-words'
 import { historyRows } from '~/lib/history/rows'
 import { database } from '~/storage/open'
-import { loadRig } from '~/storage/shelf'
-import {
-  keepVersion,
-  listVersions,
-  nameVersion,
-  readVersion,
-  removeVersion,
-  type VersionEntry,
-} from '~/storage/versions'
-import type { Historian, WouldBring } from '~/workers/history'
+import { keepVersion, listVersions, nameVersion, removeVersion, type VersionEntry } from '~/storage/versions'
+import type { Historian, RigSource, WouldBring } from '~/workers/history'
 import { useRigStore } from './rig'
 
 /** What the rig as it is now is compared with. */
@@ -60,8 +52,8 @@ export const useHistoryStore = defineStore('history', () => {
   const point = shallowRef<Point | null>(null)
   /** What it is compared up to; null for the rig as it is now. */
   const until = shallowRef<Point | null>(null)
+  /** The surfaces of the two that are compared, where they differ: those of the earlier one, and of the later. */
   const other = shallowRef<Rig | null>(null)
-  /** The later one of the two that are compared. */
   const later = shallowRef<Rig | null>(null)
   const report = shallowRef<ChangeReport | null>(null)
   const findings = shallowRef<ChangedFindings | null>(null)
@@ -112,23 +104,29 @@ export const useHistoryStore = defineStore('history', () => {
     }
   }
 
-  async function rigAt(at: Point): Promise<Rig> {
+  /** Where the open rig is to be had: on the shelf, once its last edits are kept; else as it is. */
+  async function openSource(): Promise<RigSource> {
+    await rigs.settled()
+    const { id, rig, keepState } = rigs
+    if (!rig) throw new Error('No rig is open.')
+    return id !== null && keepState === 'kept'
+      ? { kind: 'shelf', id, name: rig.name }
+      : { kind: 'given', rig: toRaw(rig) }
+  }
+
+  async function sourceOf(at: Point): Promise<RigSource> {
     switch (at.kind) {
-      case 'step':
-        if (!rigs.rig) throw new Error('No rig is open.')
-        return rigAfter(rigs.rig, rigs.past, at.count)
-      case 'version': {
-        const rig = await readVersion(database(), at.id)
-        if (!rig) throw new Error('This version is no longer there.')
-        return rig
+      case 'step': {
+        const open = await openSource()
+        return open.kind === 'shelf'
+          ? { kind: 'step', id: open.id, count: at.count }
+          : { kind: 'given', rig: rigAfter(toRaw(rigs.rig) as Rig, rigs.past, at.count) }
       }
-      case 'shelf': {
-        const open = await loadRig(database(), at.id)
-        if (!open) throw new Error(`“${at.name}” is no longer on the shelf.`)
-        return open.rig
-      }
+      case 'version':
+      case 'shelf':
+        return at
       case 'file':
-        return at.rig
+        return { kind: 'given', rig: at.rig }
     }
   }
 
@@ -162,17 +160,18 @@ export const useHistoryStore = defineStore('history', () => {
     isBusy.value = true
     try {
       const end = until.value
-      const [before, after] = await Promise.all([rigAt(at), end === null ? toRaw(rig) : rigAt(end)])
+      const from = await sourceOf(at)
+      const upTo = end === null ? await openSource() : await sourceOf(end)
       if (turn !== own) return
       const { to, failed } = historian()
-      const made = await Promise.race([to.compare(before, after), failed])
+      const made = await Promise.race([to.compare(from, upTo), failed])
       const more = Promise.all([Promise.race([to.cells(), failed]), Promise.race([to.findings(), failed])])
       // What comes soon comes with the rest: nothing is to move under the pointer.
       const known = await Promise.race([more, promiseTimeout(SOON_MS).then(() => null)])
       if (turn !== own) return
-      other.value = before
-      later.value = after
-      report.value = made
+      other.value = made.before
+      later.value = made.after
+      report.value = made.report
       cells.value = known?.[0] ?? []
       findings.value = known?.[1] ?? null
       isBusy.value = false
@@ -201,13 +200,28 @@ export const useHistoryStore = defineStore('history', () => {
       if (teller !== own) return
       words.value = new Map([...words.value, ...told.map((each) => [each.index, each] as const)])
     })
-    const plain = past.map(({ label, patches, inverse }) => ({ label, patches, inverse }))
     try {
-      await askAway(own, (to: Remote<Historian>) => to.steps(toRaw(rig), plain, tell))
+      const source = await openSource()
+      const plain =
+        source.kind === 'given'
+          ? past.map(({ label, patches, inverse }) => ({ label, patches, inverse }))
+          : []
+      if (teller === own) await askAway(own, (to: Remote<Historian>) => to.steps(source, plain, tell))
     } catch (error) {
       if (teller === own) failure.value = `What each edit did cannot be told, only its name: ${said(error)}`
     } finally {
       if (teller === own) teller = null
+    }
+  }
+
+  /** The two rigs that are compared, whole; null where they are not to be had. */
+  async function both(): Promise<{ before: Rig; after: Rig } | null> {
+    try {
+      const { to, failed } = historian()
+      return await Promise.race([to.both(), failed])
+    } catch (error) {
+      failure.value = said(error)
+      return null
     }
   }
 
@@ -336,6 +350,7 @@ export const useHistoryStore = defineStore('history', () => {
     compareWith,
     compareUntil,
     compare,
+    both,
     tellSteps,
     keepAs,
     forget,

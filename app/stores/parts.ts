@@ -103,10 +103,13 @@ export const usePartsStore = defineStore('parts', () => {
       offered.value = own
       const then = await askAway<Historian, NonNullable<Offered['then']>>(
         new Worker(new URL('../workers/history.worker.ts', import.meta.url), { type: 'module' }),
-        async (historian) => ({
-          report: await historian.compare(toRaw(rig), taken.rig),
-          came: (await historian.findings()).came,
-        }),
+        async (historian) => {
+          const { report } = await historian.compare(
+            { kind: 'given', rig: toRaw(rig) },
+            { kind: 'given', rig: taken.rig },
+          )
+          return { report, came: (await historian.findings()).came }
+        },
       )
       if (offered.value === own) offered.value = { ...own, then }
     } catch (error) {

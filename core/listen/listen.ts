@@ -1,7 +1,7 @@
 import { PAIR_DISTANCE, printTag, type Address } from '../midi'
 import { readMessage, READ_START, type Reading, type ReadState } from '../midi/bytes'
 import { EMPTY_TRAIL, pointsOf, withoutLast, withPoint, type Point } from './trail'
-import { handMoved, motorsTold, passing, type Motors } from './motors'
+import { handMoved, motorsTold, NO_MOTORS, passing, type Motors } from './motors'
 import { LSB_MARK, MSB_MARK } from './pairs'
 import type { Ask, Halves, Sender } from './types'
 
@@ -41,7 +41,7 @@ export const LISTEN_START: ListenState = {
   asked: null,
   isNumbered: false,
   told: {},
-  motors: {},
+  motors: NO_MOTORS,
   echoes: {},
   ticks: 0,
   overflow: 0,

@@ -9,6 +9,9 @@ export interface Motor {
 /** By where they send. */
 export type Motors = Readonly<Record<string, Motor>>
 
+/** Nothing was told yet, so that nothing is to be looked for. */
+export const NO_MOTORS: Motors = {}
+
 /** A motor says where it is at least so often, in ms. */
 const MOTOR_MS = 150
 /** So many are kept. */
@@ -61,6 +64,7 @@ export function passing(
   bytes: readonly number[],
   at: number,
 ): { motors: Motors; isThere: boolean } | null {
+  if (motors === NO_MOTORS) return null
   const heard = spotOf(bytes)
   if (!heard) return null
   const { spot, value } = heard
@@ -81,6 +85,7 @@ export function passing(
 
 /** A hand has moved something: what has a motor stands there now, and goes nowhere. */
 export function handMoved(motors: Motors, bytes: readonly number[], at: number): Motors {
+  if (motors === NO_MOTORS) return motors
   const heard = spotOf(bytes)
   if (!heard || !motors[heard.spot]) return motors
   return { ...motors, [heard.spot]: { from: heard.value, to: heard.value, at } }

@@ -9,12 +9,10 @@ const MOST = 8
 const MOST_FINDINGS = 3
 const sheets = useSheetsStore()
 const { saveChanges } = useSheetFiles()
-const keepAs = (format: string): void =>
-  void (
-    history.other &&
-    history.later &&
-    saveChanges(history.other, history.later, history.pointName, format)
-  )
+async function keepAs(format: string): Promise<void> {
+  const both = await history.both()
+  if (both) await saveChanges(both.before, both.after, history.pointName, format)
+}
 const backAll = (): void => void history.bringBack('Bring all of it back', [[]])
 const came = computed(() => history.findings?.came ?? [])
 const went = computed(() => history.findings?.went ?? [])

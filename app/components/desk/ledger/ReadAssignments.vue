@@ -42,14 +42,16 @@ const draw = ref<ControlKind | ''>('')
 const tooLarge = `This table is larger than ${MOST / 1_000_000} MB: take out what is not needed.`
 /** Why a file was refused. */
 const refused = ref<string | null>(null)
-const table = computed(() => {
-  if (refused.value !== null) return { ok: false as const, message: refused.value }
-  if (text.value.length > MOST) return { ok: false as const, message: tooLarge }
+type Lines = { ok: true; rows: readonly TableRow[]; left: readonly string[] } | { ok: false; message: string }
+const table = computed((): Lines | null => {
+  if (refused.value !== null) return { ok: false, message: refused.value }
+  if (text.value.length > MOST) return { ok: false, message: tooLarge }
   if (text.value.trim() === '') return null
   if (isXml(text.value)) return readNameDocument(text.value)
-  return isJson(text.value) ? readOwnList(text.value) : readTable(text.value)
+  if (isJson(text.value)) return readOwnList(text.value)
+  const read = readTable(text.value)
+  return read.ok ? { ...read, left: [] } : read
 })
-type Lines = { ok: true; rows: readonly TableRow[]; left: readonly string[] } | { ok: false; message: string }
 /** What a device says of itself, as a table; what cannot stand there is named. */
 function readOwnList(source: string): Lines {
   const read = readProperties(source)
@@ -62,9 +64,7 @@ function readNameDocument(source: string): Lines {
   return read.ok ? { ok: true, rows: namesRows(read.names), left: read.left } : read
 }
 const SHOWN_LEFT = 4
-const left = computed((): readonly string[] =>
-  table.value?.ok && 'left' in table.value ? table.value.left : [],
-)
+const left = computed(() => (table.value?.ok ? table.value.left : []))
 watch(text, () => (refused.value = null))
 const rows = computed(() => (table.value?.ok ? table.value.rows : []))
 watch(rows, (now) => (matching.value = guessedColumns(ASSIGNMENT_FIELDS, now)))
