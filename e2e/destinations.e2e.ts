@@ -350,8 +350,8 @@ describe('the lists of a destination', () => {
       ),
     )
     await page.click('[data-testid=list-add]')
-    await page.waitFor('it to be there', async () =>
-      (await page.text('[data-testid=destination-view]')).includes('Haze'),
+    await page.waitFor('one more', async () =>
+      (await page.text('[data-testid=moved-count]')).includes('of 77'),
     )
     await undo('Take names over')
   })
