@@ -219,14 +219,14 @@ function whyNoRow({ kind, transmit }: PropertyControl): string | null {
 }
 
 const HEADINGS = ['Control', 'Layer', 'Movement', 'Address', 'From', 'To'] as const
-const MOVEMENTS: ReadonlySet<string> = new Set(Object.values(GESTURE_WORD))
+const isMovement = (word: string): boolean => Object.values(GESTURE_WORD).includes(word)
 
 /** A title of a controller’s own list in its parts: control, layer, movement. */
 function partsOf(title: string): [control: string, layer: string, movement: string] {
   const [rest = '', layer = ''] = title.split(SEPARATOR).toReversed()
   const comma = rest.lastIndexOf(', ')
   const movement = comma < 0 ? '' : rest.slice(comma + 2)
-  return MOVEMENTS.has(movement) ? [rest.slice(0, comma), layer, movement] : [rest, layer, '']
+  return isMovement(movement) ? [rest.slice(0, comma), layer, movement] : [rest, layer, '']
 }
 
 /**
