@@ -1,7 +1,6 @@
 import { liveQuery, type Subscription } from 'dexie'
 import { defineStore } from 'pinia'
 import type { Problem, Rig } from '#core/rig'
-import type { ParseResult } from '#core/rig/parse'
 import type { DemoState } from '#demo'
 import type { RigEntry } from '~/storage/database'
 import { toast } from '~/lib/toast'
@@ -225,35 +224,9 @@ export const useShelfStore = defineStore('shelf', () => {
 
   /** Read a file, in a worker. A good rig is added and opened; else nothing changes and the reasons are shown. */
   async function importFile(file: File): Promise<void> {
-    const [{ FILE_LIMITS }, { readAway }, { readFailure }] = await Promise.all([
-      import('#core/rig/parse'),
-      import('~/lib/reading'),
-      import('~/lib/read-failure'),
-    ])
-    const refuse = (message: string): void => {
-      refused.value = { name: file.name, problems: [{ path: '(file)', message }] }
-    }
-    if (file.size > FILE_LIMITS.bytes)
-      return refuse(
-        `It is ${Math.ceil(file.size / 2 ** 20)} MB large; a rig has ${FILE_LIMITS.bytes / 2 ** 20} MB at most.`,
-      )
-    incoming.value?.stop()
-    const own = readAway(
-      async (reader, report): Promise<ParseResult> => reader.rig(file, report),
-      (progress) => {
-        if (incoming.value?.stop === own.stop) incoming.value = { ...incoming.value, progress }
-      },
-    )
-    incoming.value = { name: file.name, progress: { stage: 'opening', done: 0 }, stop: own.stop }
-    try {
-      const result = await own.result
-      if (result?.ok) await addAndOpen(result.rig)
-      else if (result) refused.value = { name: file.name, problems: result.problems }
-    } catch (error) {
-      refuse(readFailure(error))
-    } finally {
-      if (incoming.value?.stop === own.stop) incoming.value = null
-    }
+    const { readRigFile } = await import('~/lib/importing')
+    const problems = await readRigFile(file, incoming, addAndOpen)
+    if (problems) refused.value = { name: file.name, problems }
   }
 
   return {
