@@ -78,7 +78,7 @@ export function nineRings(state: DemoState): DemoInput {
   const found = state === 'as-found'
   return {
     format: 'deft-lattice/rig',
-    version: 6,
+    version: 7,
     name: found ? 'Nine Rings · as found' : 'Nine Rings · as performed',
     notes: 'One player, a planetarium, four movements in fifty minutes.',
     models: [syzra, pelluna, merrod, umbrek, corvel],

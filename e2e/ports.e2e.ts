@@ -1,7 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../demo'
 import { writeRig } from '../core/rig/parse'
-import { importText, pickOption, startSession, type Session } from './browser'
+import { recipeIn, rowsOf, writeRecipe } from '../core/bench/recipes'
+import { modelOf } from '../core/rig'
+import { importText, pickOption, setField, startSession, type Session } from './browser'
 import { MIDI_STAND_IN } from './midi-stand-in'
 
 /** The demo, with a button that sends MMC, which is SysEx. */
@@ -192,6 +194,59 @@ describe('the ports of this computer', () => {
     expect(await midi('return midi.asked')).toEqual([false, true])
     await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('in-1')`))
     expect(await page.errors()).toEqual([])
+  })
+
+  it('carry what a recipe asks the hardware for, and what that answers', { timeout: 120_000 }, async () => {
+    await plug('in-9', 'Pads out', 'input')
+    await choose('pelluna/usb', 'Pads out')
+    await choose('pelluna/usb-in', 'Pad lights')
+    await page.press('Pelluna 36')
+    await side('prove')
+    await page.click('[data-prove=recipes]')
+    await page.click('[data-testid=recipe-new]')
+    const message = 'F0 7D 22 {slot} [ {layer} {control} {kind} {channel-1} {number} ] {xor from 3} F7'
+    const kinds = 'cc 0, note 1, program 2, pitchBend 3, channelPressure 4, polyPressure 5, nrpn 6, cc14 7'
+    await setField(page, '[data-testid=recipe-text]', message)
+    await setField(page, '[data-testid=recipe-kinds]', kinds)
+    await setField(page, '[data-testid=recipe-request]', 'F0 7D 21 {high} F7')
+    await page.waitFor('it to be refused', async () =>
+      (await page.text('[data-testid=recipe-problems]')).includes('{high} is of a control'),
+    )
+    await setField(page, '[data-testid=recipe-request]', 'F0 7D 21 {slot} F7')
+    await page.click('[data-testid=recipe-model] option:nth-child(3)')
+    await page.click('[data-testid=recipe-done]')
+
+    await page.click('[data-testid=recipe-fetch]')
+    await page.waitFor('it to ask', async () =>
+      JSON.stringify(await midi(`return midi.sent('out-2')`)).includes('[240,125,33,1,247]'),
+    )
+    const pelluna = RIG.controllers.find(({ id }) => id === 'pelluna')
+    const [template] = pelluna?.templates ?? []
+    const recipe = recipeIn({ message, kinds, behaviours: '', request: '' })
+    if (!pelluna || !template || !recipe.ok) throw new Error('no template')
+    const rows = rowsOf(modelOf(RIG, pelluna), pelluna, template, RIG.lightRoles)
+    const dump = writeRecipe(
+      recipe.recipe,
+      rows.filter(({ kind }) => kind !== 'off'),
+      { slot: 1, device: 0 },
+    )
+    if (!dump.ok) throw new Error(dump.why)
+    await deliver('in-9', ...dump.messages)
+    await page.waitFor('it to be read', async () =>
+      /What Pelluna 36 sent: \d+ assignments in 1 message, for slot 1\.\s+They are the same/.test(
+        await page.text('[data-testid=recipe-found]'),
+      ),
+    )
+    await page.click('[data-testid=recipe-fetch]')
+    await page.waitFor('it to say that nothing came', async () =>
+      (await page.text('[data-testid=recipe-failure]')).includes('did not answer within 4 s'),
+    )
+    await page.press('Syzra 24')
+    await page.waitFor('it to be for the other only', async () =>
+      (await page.text('[data-testid=recipes]')).includes('Real hardware takes its template'),
+    )
+    await side('ports')
+    await choose('pelluna/usb', 'simulated')
   })
 
   it('light up on the Desk what is moved there, and select it where the hand is followed', async () => {

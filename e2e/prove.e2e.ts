@@ -148,6 +148,12 @@ describe('checking the line', () => {
       await touch('key-1')
       await soon('one is touched', '[data-testid=line-count]', /^1 of/)
       expect(await page.count('[data-line=as-written]')).toBe(1)
+      await page.click('[data-testid=line-gone]')
+      await soon('the rest is gone', '[data-testid=line-missing]', 'No longer there:')
+      expect(await page.count('[data-line=gone]')).toBeGreaterThan(10)
+      expect(await page.count('[data-testid=line-take-off]')).toBe(1)
+      await page.press('They are there')
+      await soon('the rest is not touched yet', '[data-testid=line-left]', 'Not touched yet:')
 
       await page.click('[data-testid=line-hardware]')
       await pickOption(page, '[data-testid=load-template] button', 'Spare')

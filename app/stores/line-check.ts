@@ -127,6 +127,12 @@ export const useLineCheckStore = defineStore('line-check', () => {
     if (next) report.value = next
   }
 
+  /** The player says what the hardware no longer has, or that it has it after all. */
+  async function miss(gestures: readonly GestureKey[], isGone: boolean): Promise<void> {
+    const next = await checker?.miss(gestures, isGone)
+    if (next) report.value = next
+  }
+
   const disturbanceOf = (id: Id): Disturbance => disturbances.value[id] ?? UNDISTURBED
   function disturb(id: Id, change: Partial<Disturbance>): void {
     disturbances.value = { ...disturbances.value, [id]: { ...disturbanceOf(id), ...change } }
@@ -161,6 +167,7 @@ export const useLineCheckStore = defineStore('line-check', () => {
     start,
     stop,
     blame,
+    miss,
     showings,
     disturbanceOf,
     disturb,

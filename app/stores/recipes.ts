@@ -7,6 +7,7 @@ import {
   templateEdits,
   withRows,
   writeRecipe,
+  writeRequest,
   type RecipeRow,
   type Where,
   type Written,
@@ -25,6 +26,12 @@ export interface ReadFile {
   messages: number
 }
 
+/** Hardware answers within so long, and has said all when nothing more came for so long, in ms. */
+const ANSWER_MS = 4000
+const QUIET_MS = 700
+const LOOK_MS = 50
+const SYSEX = 0xf0
+
 /** Recipes of the open rig: how real hardware takes its template. */
 export const useRecipesStore = defineStore('recipes', () => {
   const rigs = useRigStore()
@@ -35,8 +42,12 @@ export const useRecipesStore = defineStore('recipes', () => {
   const file = shallowRef<ReadFile | null>(null)
   const failure = ref<string | null>(null)
   const isSending = ref(false)
+  const isFetching = ref(false)
 
-  const recipes = computed(() => rigs.rig?.recipes ?? [])
+  /** Those of the controller that is shown, and those of any. */
+  const recipes = computed(() =>
+    (rigs.rig?.recipes ?? []).filter(({ model }) => model === null || model === bench.controller?.model),
+  )
   const chosen = computed(
     () => recipes.value.find(({ id }) => id === chosenId.value) ?? recipes.value[0] ?? null,
   )
@@ -69,23 +80,21 @@ export const useRecipesStore = defineStore('recipes', () => {
         failure.value = `“${incoming.name}”, byte ${split.byte}: ${split.message}`
         return
       }
-      const own = recipeIn(chosen.value)
-      if (!own.ok) {
-        failure.value = own.problems.join(' ')
-        return
-      }
-      const found = readRecipe(own.recipe, split.messages)
-      if (found.ok)
-        file.value = {
-          name: incoming.name,
-          where: found.where,
-          rows: found.rows,
-          messages: split.messages.length,
-        }
-      else failure.value = `“${incoming.name}”, message ${found.message}, byte ${found.byte}: ${found.why}`
+      readMessages(chosen.value, incoming.name, split.messages)
     } catch (error) {
       failure.value = readFailure(error)
     }
+  }
+  /** What a recipe makes of messages that are called so. */
+  function readMessages(recipe: Recipe, name: string, messages: ReadonlyArray<readonly number[]>): void {
+    const own = recipeIn(recipe)
+    if (!own.ok) {
+      failure.value = own.problems.join(' ')
+      return
+    }
+    const found = readRecipe(own.recipe, messages)
+    if (found.ok) file.value = { name, where: found.where, rows: found.rows, messages: messages.length }
+    else failure.value = `“${name}”, message ${found.message}, byte ${found.byte}: ${found.why}`
   }
   /** The edits that write what was read into the template that is shown. */
   function edits() {
@@ -122,6 +131,42 @@ export const useRecipesStore = defineStore('recipes', () => {
     }
   }
 
+  /** Ask the real hardware for the template in the slot, and read what it answers. */
+  async function fetchBack(recipe: Recipe): Promise<void> {
+    const out = outlet.value
+    const own = controller.value
+    if (!out || !own || isFetching.value) return
+    file.value = null
+    const request = writeRequest(recipe.request, { slot: slot.value, device: own.deviceNumber })
+    failure.value = request.ok ? null : request.why
+    if (!request.ok) return
+    isFetching.value = true
+    bench.start()
+    const came: number[][] = []
+    const began = performance.now()
+    let last = began
+    const stop = bench.onPassed((passed) => {
+      for (const { controller: from, bytes } of passed) {
+        if (from !== own.id || bytes[0] !== SYSEX) continue
+        came.push([...bytes])
+        last = performance.now()
+      }
+    })
+    const isWaiting = (): boolean =>
+      came.length === 0 ? performance.now() - began < ANSWER_MS : performance.now() - last < QUIET_MS
+    try {
+      for (const bytes of request.messages) ports.send(out.key, bytes)
+      while (isWaiting()) await pause(LOOK_MS)
+    } finally {
+      stop()
+      isFetching.value = false
+    }
+    if (controller.value?.id !== own.id) return
+    if (came.length > 0) readMessages(recipe, `What ${own.name} sent`, came)
+    else
+      failure.value = `${own.name} did not answer within ${ANSWER_MS / 1000} s. Look whether its out is chosen under Ports, and whether it wants to be told first that it may send.`
+  }
+
   watch([() => rigs.id, () => controller.value?.id, chosen], () => {
     file.value = null
     failure.value = null
@@ -136,10 +181,12 @@ export const useRecipesStore = defineStore('recipes', () => {
     file,
     failure,
     isSending,
+    isFetching,
     outlet,
     written,
     read,
     edits,
     send,
+    fetchBack,
   }
 })

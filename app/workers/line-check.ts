@@ -12,6 +12,7 @@ export interface LineChecker {
   begin: (listened: Listened) => LineReport
   hear: (came: readonly Came[]) => LineReport | null
   blame: (key: string, gesture: GestureKey | null) => LineReport | null
+  miss: (gestures: readonly GestureKey[], isGone: boolean) => LineReport | null
 }
 
 /** Line checks, to be run in a worker: one at a time. */
@@ -28,6 +29,10 @@ export function createLineChecker(): LineChecker {
     },
     blame: (key, gesture) => {
       check?.blame(key, gesture)
+      return check?.report() ?? null
+    },
+    miss: (gestures, isGone) => {
+      check?.miss(gestures, isGone)
       return check?.report() ?? null
     },
   }

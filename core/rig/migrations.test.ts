@@ -118,3 +118,12 @@ describe('a rig of version 5', () => {
     )
   })
 })
+
+describe('a rig of version 6', () => {
+  it('is read as the rig that it was, with its recipe, which asks for nothing yet', () => {
+    const read = readRig(readFileSync(new URL('../testing/old-rigs/version-6.json', import.meta.url), 'utf8'))
+    if (!read.ok) throw new Error(JSON.stringify(read.problems))
+    expect({ ...read.rig, recipes: [] }).toEqual(nineRingsRig('as-performed'))
+    expect(read.rig.recipes).toMatchObject([{ name: 'Syzra store', waitMs: 30, request: '' }])
+  })
+})

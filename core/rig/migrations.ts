@@ -19,6 +19,8 @@ const STEPS: Readonly<Record<number, (document: RigDocument) => RigDocument>> = 
   4: (document) => document,
   // Version 6 adds what was proven: rehearsal, line checks, when slots were stored, and what they held before.
   5: (document) => document,
+  // Version 7 adds how a recipe asks the hardware for what it holds: nothing is to be changed.
+  6: (document) => document,
 }
 
 /** Bring a document of an older version up to `target`, step by step. Throws a RangeError where a step is missing. */

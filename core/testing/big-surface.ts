@@ -15,7 +15,7 @@ export function bigSurfaceRig(controls: number, layers: number): Rig {
       : { kind: 'cc', channel: (layer % 16) + 1, number: index % 120 }
   const input = {
     format: 'deft-lattice/rig',
-    version: 6,
+    version: 7,
     name: `${controls} pads in ${layers} layers`,
     models: [
       {

@@ -98,7 +98,7 @@ export function testRig(
 ): Rig {
   const result = parseRig({
     format: 'deft-lattice/rig',
-    version: 6,
+    version: 7,
     name: 'Test',
     models: [plainModel],
     controllers,

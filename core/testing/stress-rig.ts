@@ -34,7 +34,7 @@ const messageAt = (index: number): MessageInput => {
 export function stressRig(controllers = 64): Rig {
   const result = parseRig({
     format: 'deft-lattice/rig',
-    version: 6,
+    version: 7,
     name: 'Stress',
     models: [
       {

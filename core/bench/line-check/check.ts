@@ -17,8 +17,8 @@ import { heardMore, NOTHING_HEARD, type Heard, type Observation } from './observ
 import { causeWords, cureWords } from './words'
 import type { Cause, Listened } from './worlds'
 
-/** How one gesture of a controller stands in a line check. */
-export type LineState = 'as-written' | 'differs' | 'not-touched'
+/** How one gesture of a controller stands in a line check; the player says of what is not touched that it is gone. */
+export type LineState = 'as-written' | 'differs' | 'not-touched' | 'gone'
 
 /** One gesture that is to be touched. */
 export interface Line {
@@ -108,6 +108,8 @@ export interface LineCheck {
   hear: (bytes: readonly number[], at: number, touched?: GestureKey | null) => void
   /** Say which gesture it was that sent what nothing explains. */
   blame: (key: string, gesture: GestureKey | null) => void
+  /** Say of gestures that the hardware no longer has them, or has them after all. What comes of one all the same counts. */
+  miss: (gestures: readonly GestureKey[], isGone: boolean) => void
   report: () => LineReport
 }
 
@@ -118,6 +120,7 @@ export interface LineCheck {
 export function lineCheck(listened: Listened): LineCheck {
   const judge: Judge = createJudge(listened)
   let heard: Heard = NOTHING_HEARD
+  const gone = new Set<GestureKey>()
   return {
     hear: (bytes, at, touched = null) => {
       heard = heardMore(heard, bytes, at, touched)
@@ -130,11 +133,21 @@ export function lineCheck(listened: Listened): LineCheck {
           observations: new Map(heard.observations).set(key, { ...seen, touched: gesture }),
         }
     },
-    report: () => reportOf(listened, judge, heard),
+    miss: (gestures, isGone) => {
+      for (const gesture of gestures)
+        if (isGone) gone.add(gesture)
+        else gone.delete(gesture)
+    },
+    report: () => reportOf(listened, judge, heard, gone),
   }
 }
 
-function reportOf(listened: Listened, judge: Judge, { observations }: Heard): LineReport {
+function reportOf(
+  listened: Listened,
+  judge: Judge,
+  { observations }: Heard,
+  gone: ReadonlySet<GestureKey>,
+): LineReport {
   const { rig } = listened
   const seen = [...observations.values()]
   const { worlds, ties } = judge.best(seen)
@@ -192,7 +205,7 @@ function reportOf(listened: Listened, judge: Judge, { observations }: Heard): Li
     gesture,
     place,
     name: gestureName(control, splitGestureKey(gesture).gesture),
-    state: states.get(gesture)?.state ?? 'not-touched',
+    state: states.get(gesture)?.state ?? (gone.has(gesture) ? 'gone' : 'not-touched'),
     came: states.get(gesture)?.came ?? null,
   }))
   return {
@@ -206,7 +219,7 @@ function reportOf(listened: Listened, judge: Judge, { observations }: Heard): Li
           }
         : null,
     strangers,
-    touched: all.filter(({ state }) => state !== 'not-touched').length,
+    touched: all.filter(({ gesture }) => states.has(gesture)).length,
     differing: all.filter(({ state }) => state === 'differs').length,
   }
 }

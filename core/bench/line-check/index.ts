@@ -10,5 +10,5 @@ export {
 export { ruledCablesOf } from './behind'
 export type { Cause, Listened } from './worlds'
 export { lineCheckedOf } from './kept'
-export { takeOverCause, takeOverStranger, type TakeOver } from './take-over'
+export { takeOffGone, takeOverCause, takeOverStranger, type TakeOver } from './take-over'
 export { disturbed, UNDISTURBED, type Disturbance } from './disturbed'

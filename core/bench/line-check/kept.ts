@@ -3,6 +3,8 @@ import type { LineReport } from './check'
 
 const MOST_CAUSES = 64
 const MOST_LETTERS = 120
+/** What came of something that the hardware no longer has. */
+const NO_LONGER_THERE = 'nothing: it is no longer there'
 
 /** What of a line check is kept in the rig, made at a time (ISO 8601, UTC). */
 export const lineCheckedOf = ({ lines, causes }: LineReport, at: string): LineChecked => ({
@@ -15,7 +17,7 @@ export const lineCheckedOf = ({ lines, causes }: LineReport, at: string): LineCh
             template: place.template,
             layer: place.layer,
             gesture,
-            came: state === 'differs' ? (came ?? '') : null,
+            came: state === 'gone' ? NO_LONGER_THERE : state === 'differs' ? (came ?? '') : null,
           },
         ],
   ),

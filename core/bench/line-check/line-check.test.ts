@@ -20,7 +20,15 @@ import { play } from '../controller'
 import { poweredUp } from '../controller-state'
 import type { Hand } from '../hands'
 import { actsOver } from '../rehearsal/range'
-import { lineCheck, ruledCablesOf, type LineCheck, type LineReport, type Listened } from '.'
+import {
+  lineCheck,
+  lineCheckedOf,
+  ruledCablesOf,
+  takeOffGone,
+  type LineCheck,
+  type LineReport,
+  type Listened,
+} from '.'
 
 const demo = nineRingsRig('as-performed')
 const showingsOf = (rig: Rig): Record<Id, Showing> =>
@@ -405,5 +413,75 @@ describe('a line check that cannot be sure', () => {
       }),
       { numRuns: 30 },
     )
+  })
+})
+
+describe('what the hardware no longer has', () => {
+  const all = touched({ rig: demo, controller: 'syzra' })
+  const isOf = (gesture: GestureKey, ...controls: string[]): boolean =>
+    controls.includes(gesture.split('.')[0] ?? '')
+  /** Everything is touched but one fader, one encoder’s push and the rest of it. */
+  function half(): { check: LineCheck; left: GestureKey[] } {
+    const check = lineCheck(listened(demo, 'syzra'))
+    let at = 0
+    for (const [gesture, sent] of all)
+      if (!isOf(gesture, 'fader-1') && gesture !== 'enc-1.push')
+        for (const bytes of sent) check.hear(bytes, (at += 10))
+    const left = check
+      .report()
+      .lines.flatMap(({ state, gesture }) => (state === 'not-touched' ? [gesture] : []))
+    return { check, left }
+  }
+
+  it('is what the player says of what was not touched: neither touched nor differing, and kept so', () => {
+    const { check, left } = half()
+    expect(left.length).toBeGreaterThan(0)
+    const before = check.report()
+    check.miss(left, true)
+    const report = check.report()
+    expect(report.lines.filter(({ state }) => state === 'gone').map(({ gesture }) => gesture)).toEqual(left)
+    expect([report.touched, report.differing, report.causes]).toEqual([before.touched, before.differing, []])
+    const kept = lineCheckedOf(report, '2026-11-30T04:00:00.000Z')
+    expect(kept.lines).toHaveLength(report.lines.length)
+    expect(kept.lines.filter(({ came }) => came !== null).map(({ gesture }) => gesture)).toEqual(left)
+    check.miss(left, false)
+    expect(check.report()).toEqual(before)
+  })
+
+  it('is there after all once it is touched', () => {
+    const { check, left } = half()
+    check.miss(left, true)
+    let at = 100_000
+    for (const gesture of left) for (const bytes of all.get(gesture) ?? []) check.hear(bytes, (at += 10))
+    expect(check.report().lines.every(({ state }) => state === 'as-written')).toBe(true)
+  })
+
+  it('is taken off the surface: whole controls, and single movements of those that stay', () => {
+    const { check, left } = half()
+    check.miss(left, true)
+    const { lines } = check.report()
+    const offer = takeOffGone(demo, 'syzra', lines)
+    if (!offer) throw new Error('nothing is offered')
+    const { rig } = perform(demo, offer.label, offer.edits)
+    const syzra = rig.controllers.find(({ id }) => id === 'syzra')
+    const controls = syzra ? controlsOf(modelOf(rig, syzra)) : new Map()
+    for (const gesture of left) {
+      const [control = '', kind] = gesture.split('.')
+      expect(controls.get(control)?.gestures.includes(kind) ?? false).toBe(false)
+    }
+    expect(controls.has('fader-1')).toBe(false)
+    expect(lineCheck(listened(rig, 'syzra')).report().lines.length).toBe(lines.length - left.length)
+    expect(takeOffGone(demo, 'syzra', check.report().lines.slice(0, 0))).toBe(null)
+  })
+
+  it('stays on a surface that another controller has too', () => {
+    const rig = testRig([
+      testController('a', { 'k1.turn': sendingCc(20) }),
+      testController('b', { 'k1.turn': sendingCc(21) }),
+    ])
+    const check = lineCheck(listened(rig, 'a'))
+    check.miss(['k1.turn'], true)
+    expect(check.report().lines.map(({ state }) => state)).toEqual(['gone'])
+    expect(takeOffGone(rig, 'a', check.report().lines)).toBe(null)
   })
 })

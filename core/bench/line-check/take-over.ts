@@ -3,6 +3,7 @@ import {
   assignmentsAt,
   findGesture,
   gestureRef,
+  modelOf,
   rigIndex,
   shownPlace,
   withAddress,
@@ -11,7 +12,7 @@ import {
   type RigEdit,
   type Showing,
 } from '../../rig'
-import type { NamedCause, Stranger } from './check'
+import type { Line, NamedCause, Stranger } from './check'
 
 /** Edits that make what is written the same as what the hardware does, with what that is called. */
 export interface TakeOver {
@@ -26,6 +27,36 @@ export function takeOverCause(rig: Rig, id: Id, { cause }: NamedCause): TakeOver
   return {
     label: `Home channel ${cause.channel} for ${controller.name}`,
     edits: [{ type: 'controller-set', controller: id, set: { homeChannel: cause.channel } }],
+  }
+}
+
+/**
+ * How what the hardware no longer has is taken off the surface; null where there is nothing of it, or where another controller has the
+ * same surface.
+ */
+export function takeOffGone(rig: Rig, id: Id, lines: readonly Line[]): TakeOver | null {
+  const controller = rigIndex(rig).controllers.get(id)
+  const gone = new Set(lines.flatMap(({ state, gesture }) => (state === 'gone' ? [gesture] : [])))
+  if (!controller || gone.size === 0) return null
+  if (rig.controllers.some((other) => other.id !== id && other.model === controller.model)) return null
+  const { surface, id: model } = modelOf(rig, controller)
+  const left = surface.controls
+    .map((control) => ({
+      id: control.id,
+      before: control.gestures.length,
+      gestures: control.gestures.filter((kind) => !gone.has(`${control.id}.${kind}`)),
+    }))
+    .filter(({ before, gestures }) => gestures.length < before)
+  const whole = left.flatMap(({ id: control, gestures }) => (gestures.length === 0 ? [control] : []))
+  const parts = left.flatMap(({ id: control, gestures }) =>
+    gestures.length === 0 ? [] : [{ id: control, set: { gestures } }],
+  )
+  return {
+    label: `Take what is gone off ${controller.name}`,
+    edits: [
+      ...(parts.length > 0 ? [{ type: 'controls-set', model, controls: parts } as const] : []),
+      ...(whole.length > 0 ? [{ type: 'controls-remove', model, controls: whole } as const] : []),
+    ],
   }
 }
 

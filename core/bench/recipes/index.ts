@@ -2,6 +2,7 @@ export { readRecipe, writeRecipe, type RecipeRead, type Where, type Written } fr
 export { readParts, type PartsRead, type ReadRecipe } from './notation'
 export { recipeIn, type RecipeIn } from './recipe'
 export { recipeProblems } from './problems'
+export { requestProblems, writeRequest } from './request'
 export { gesturesOf, rowsOf, withRows, type RecipeRow } from './rows'
 export { syxMessages, type SyxRead } from './syx'
 export { templateEdits } from './edits'

@@ -1,6 +1,7 @@
 import type { Recipe } from '../../rig'
 import { readParts, type ReadRecipe } from './notation'
 import { recipeProblems } from './problems'
+import { requestProblems } from './request'
 import { readTable } from './table-text'
 
 /** A recipe that was read, or everything that is wrong with it, as sentences. */
@@ -9,9 +10,10 @@ export type RecipeIn = { ok: true; recipe: ReadRecipe } | { ok: false; problems:
 /** Read a recipe as the player wrote it. */
 export function recipeIn({
   message,
+  request,
   kinds,
   behaviours,
-}: Pick<Recipe, 'message' | 'kinds' | 'behaviours'>): RecipeIn {
+}: Pick<Recipe, 'message' | 'request' | 'kinds' | 'behaviours'>): RecipeIn {
   const parts = readParts(message)
   const [kindTable, behaviourTable] = [readTable(kinds), readTable(behaviours)]
   if (!parts.ok || !kindTable.ok || !behaviourTable.ok)
@@ -24,6 +26,6 @@ export function recipeIn({
       ],
     }
   const recipe = { parts: parts.parts, kinds: kindTable.table, behaviours: behaviourTable.table }
-  const problems = recipeProblems(recipe)
+  const problems = [...recipeProblems(recipe), ...requestProblems(request)]
   return problems.length > 0 ? { ok: false, problems } : { ok: true, recipe }
 }

@@ -8,11 +8,13 @@ import {
   type ReadRecipe,
   readRecipe,
   recipeProblems,
+  requestProblems,
   rowsOf,
   syxMessages,
   templateEdits,
   withRows,
   writeRecipe,
+  writeRequest,
   type RecipeRow,
 } from '.'
 
@@ -199,7 +201,12 @@ describe('a recipe that cannot be', () => {
       /no kind of message “smell”/,
     )
     expect(problems('F0 {control} {sum from 9} F7')).toMatch(/checksum is of bytes from 9 on/)
-    const told = recipeIn({ message: 'F0 {control} {kind} F7', kinds: 'cc 1, note 1', behaviours: 'x y z' })
+    const told = recipeIn({
+      message: 'F0 {control} {kind} F7',
+      request: '',
+      kinds: 'cc 1, note 1',
+      behaviours: 'x y z',
+    })
     expect(told).toEqual({
       ok: false,
       problems: [
@@ -207,8 +214,12 @@ describe('a recipe that cannot be', () => {
         expect.stringMatching(/^Behaviours: “x y z” is no entry/),
       ],
     })
-    expect(recipeIn({ message: 'F0 {number} F7', kinds: '', behaviours: '' })).toMatchObject({ ok: false })
-    expect(recipeIn({ message: texts[0]!, kinds: 'cc 1, note 2', behaviours: 'toggle 3' })).toMatchObject({
+    expect(recipeIn({ message: 'F0 {number} F7', request: '', kinds: '', behaviours: '' })).toMatchObject({
+      ok: false,
+    })
+    expect(
+      recipeIn({ message: texts[0]!, request: '', kinds: 'cc 1, note 2', behaviours: 'toggle 3' }),
+    ).toMatchObject({
       ok: true,
     })
   })
@@ -271,5 +282,26 @@ describe('a .syx file', () => {
       byte: 1,
     })
     expect(syxMessages(new Uint8Array(5_000_000))).toMatchObject({ ok: false })
+  })
+})
+
+describe('the message that asks for a template', () => {
+  it('names the slot and the hardware, with a checksum, and nothing of a control', () => {
+    expect(requestProblems('F0 7D {device} 41 {slot-1} {sum from 2} F7')).toEqual([])
+    expect(writeRequest('F0 7D {device} 41 {slot-1} {sum from 2} F7', { slot: 3, device: 5 })).toEqual({
+      ok: true,
+      messages: [[0xf0, 0x7d, 5, 0x41, 2, 5 + 0x41 + 2, 0xf7]],
+    })
+    expect(requestProblems('')).toEqual([])
+  })
+
+  it('is refused with what is wrong, also as part of its recipe', () => {
+    expect(requestProblems('F0 7D {number} F7').join()).toMatch(/\{number\} is of a control/)
+    expect(requestProblems('F0 7D [ {slot} ] F7').join()).toMatch(/no run for each control/)
+    expect(requestProblems('F0 7D {knob} F7').join()).toMatch(/Asking, word 3/)
+    const own = { message: texts[0]!, kinds: 'cc 1, note 2', behaviours: 'toggle 3' }
+    expect(recipeIn({ ...own, request: 'F0 {high} F7' })).toMatchObject({ ok: false })
+    expect(recipeIn({ ...own, request: 'F0 {slot} F7' })).toMatchObject({ ok: true })
+    expect(writeRequest('F0 7D {slot} F7', { slot: 200, device: 0 })).toMatchObject({ ok: false })
   })
 })

@@ -76,6 +76,8 @@ export const Recipe = z.strictObject({
   model: orNull(Id),
   notes: Text,
   message: Text,
+  /** What asks the hardware for a template that it holds, in the same notation; empty where that is not known. */
+  request: Text,
   /** What the hardware calls kinds of message, and behaviours. */
   kinds: Text,
   behaviours: Text,

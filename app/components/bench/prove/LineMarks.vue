@@ -2,7 +2,7 @@
 import { splitGestureKey, type Control } from '#core/rig'
 import type { LineState } from '#core/bench/line-check'
 
-/** How each control of the surface stands in a line check: a tick as written, a cross where it differs, a ring while it is not touched. */
+/** How each control of the surface stands in a line check: a tick as written, a cross where it differs, a ring while it is not touched, a bar where it is gone. */
 const { controls, scale } = defineProps<{ controls: readonly Control[]; scale: number }>()
 const line = useLineCheckStore()
 const SIZE_PX = 13
@@ -10,6 +10,7 @@ const PATHS: Readonly<Record<LineState, string>> = {
   'as-written': 'M3 7 L6 10 L10.5 3.5',
   differs: 'M3.5 3.5 L9.5 9.5 M9.5 3.5 L3.5 9.5',
   'not-touched': '',
+  gone: 'M3.5 7 H9.5',
 }
 /** Of a control that has several gestures the one that needs to be looked at. */
 const worst = computed(() => {
@@ -70,6 +71,9 @@ circle.as-written {
   stroke: var(--ink);
   stroke-dasharray: none;
 }
+circle.gone {
+  stroke: var(--conflict);
+}
 circle.differs {
   fill: var(--conflict);
   stroke: var(--conflict);
@@ -81,5 +85,8 @@ circle.differs {
   stroke-width: 1.8;
   stroke-linecap: round;
   stroke-linejoin: round;
+}
+.gone + .sign {
+  stroke: var(--conflict);
 }
 </style>

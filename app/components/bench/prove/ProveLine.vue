@@ -30,7 +30,6 @@ const behind = computed(() => cables.value.find(({ value }) => value === line.be
 const report = computed(() => line.report)
 const isOfShown = computed(() => line.controllerId === bench.controller?.id)
 const differing = computed(() => report.value?.lines.filter(({ state }) => state === 'differs') ?? [])
-const left = computed(() => report.value?.lines.filter(({ state }) => state === 'not-touched') ?? [])
 const MOST = 12
 function begin(): void {
   // A cable of another controller says nothing of this one.
@@ -141,15 +140,7 @@ const keptWords = computed(() => {
         </ul>
         <p v-if="differing.length > MOST" class="text-soft">and {{ differing.length - MOST }} more</p>
       </div>
-      <p v-if="left.length > 0" class="text-soft pt-2 text-xs" data-testid="line-left">
-        Not touched yet:
-        {{
-          left
-            .slice(0, MOST)
-            .map(({ name }) => name)
-            .join(', ')
-        }}<template v-if="left.length > MOST"> and {{ left.length - MOST }} more</template>
-      </p>
+      <LineLeft v-if="line.controllerId" :report="report" :controller-id="line.controllerId" />
       <div class="flex gap-1 pt-3">
         <UiButton
           look="strong"

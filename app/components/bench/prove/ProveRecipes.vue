@@ -120,7 +120,18 @@ function takeOver(): void {
       </section>
       <section class="pt-3" aria-label="Bytes to template">
         <h3 class="font-bold">Read back</h3>
-        <UiButton class="mt-1" data-testid="recipe-read" @click="dialog">Read a .syx file…</UiButton>
+        <div class="flex flex-wrap gap-1.5 pt-1">
+          <UiButton data-testid="recipe-read" @click="dialog">Read a .syx file…</UiButton>
+          <UiButton
+            v-if="recipes.outlet && recipes.chosen.request !== ''"
+            :disabled="recipes.isFetching"
+            data-testid="recipe-fetch"
+            @click="recipes.fetchBack(recipes.chosen)"
+            >{{
+              recipes.isFetching ? 'Asking…' : `Fetch slot ${recipes.slot} from ${recipes.controller?.name}`
+            }}</UiButton
+          >
+        </div>
         <p v-if="recipes.failure" class="text-conflict pt-1" role="alert" data-testid="recipe-failure">
           {{ recipes.failure }} Nothing was changed.
         </p>

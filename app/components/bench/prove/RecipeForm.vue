@@ -13,13 +13,17 @@ const text = ref(recipe?.message ?? EXAMPLE)
 const kinds = ref(recipe?.kinds ?? 'cc 0, note 1, program 2, pitchBend 3, channelPressure 4')
 const behaviours = ref(recipe?.behaviours ?? 'absolute 0, momentary 1, toggle 2, trigger 3, relative 4')
 const waitMs = ref(recipe?.waitMs ?? 20)
+const request = ref(recipe?.request ?? '')
+const model = ref(recipe?.model ?? '')
+const models = computed(() => rigs.rig?.models ?? [])
 
 const written = computed<Recipe>(() => ({
   id: recipe?.id ?? freeId('recipe', rigs.rig?.recipes ?? []),
   name: name.value.trim() === '' ? 'Recipe' : name.value.trim(),
-  model: recipe?.model ?? null,
+  model: model.value === '' ? null : model.value,
   notes: recipe?.notes ?? '',
   message: text.value,
+  request: request.value.trim(),
   kinds: kinds.value,
   behaviours: behaviours.value,
   waitMs: Math.min(10_000, Math.max(0, Math.round(waitMs.value) || 0)),
@@ -59,6 +63,24 @@ const FIELD = 'bg-raised border-line w-full rounded-md border px-2 py-1'
       size, as in {number:halves} or {name:8}, and an offset, as in {channel-1}. Checksums: {sum from 2},
       {negated from 2}, {xor from 2}. [packed ] packs eight bits as seven.
     </p>
+    <label
+      >Asks for it (may stay empty)<input
+        v-model="request"
+        :class="[FIELD, 'tag']"
+        spellcheck="false"
+        placeholder="F0 7D {device} 41 {slot} F7"
+        data-testid="recipe-request"
+    /></label>
+    <label class="flex items-center gap-2"
+      >For<select
+        v-model="model"
+        class="bg-raised border-line h-7 min-w-0 flex-1 rounded-md border px-1"
+        data-testid="recipe-model"
+      >
+        <option value="">any controller</option>
+        <option v-for="each in models" :key="each.id" :value="each.id">{{ each.name }}</option>
+      </select></label
+    >
     <label
       >Kinds of message<input
         v-model="kinds"
