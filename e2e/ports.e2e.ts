@@ -197,7 +197,7 @@ describe('the ports of this computer', () => {
   })
 
   it('carry what a recipe asks the hardware for, and what that answers', { timeout: 120_000 }, async () => {
-    await plug('in-9', 'Pads out', 'input')
+    await plug('in-8', 'Pads out', 'input')
     await choose('pelluna/usb', 'Pads out')
     await choose('pelluna/usb-in', 'Pad lights')
     await page.press('Pelluna 36')
@@ -231,7 +231,7 @@ describe('the ports of this computer', () => {
       { slot: 1, device: 0 },
     )
     if (!dump.ok) throw new Error(dump.why)
-    await deliver('in-9', ...dump.messages)
+    await deliver('in-8', ...dump.messages)
     await page.waitFor('it to be read', async () =>
       /What Pelluna 36 sent: \d+ assignments in 1 message, for slot 1\.\s+They are the same/.test(
         await page.text('[data-testid=recipe-found]'),
