@@ -45,6 +45,22 @@ describe('a sheet', () => {
     expect(Buffer.from(bytes.subarray(0, 2)).toString()).toBe('PK')
   })
 
+  it('leads from a line of the channel chart to that channel in the lattice', async () => {
+    await open('channels loomwright', 'Loomwright: channel chart')
+    await page.driver.executeScript(
+      `[...document.querySelectorAll('[data-testid=sheet] tbody button')].find((each) => each.textContent.trim() === '9').click()`,
+    )
+    await page.find('[data-testid=all-channels]')
+    expect(
+      await page.driver.executeScript(
+        `return document.querySelector('[data-testid=all-channels]').parentElement.querySelector('select').value`,
+      ),
+    ).toBe('9')
+    await page.click('[data-testid=all-channels]')
+    await page.press('Sheets')
+    await page.find('[data-testid=sheet]')
+  })
+
   it('is searched with all others, and a line leads to its control', async () => {
     const field = await page.find('[data-testid=sheet-search]')
     await field.sendKeys('high cut 1:cc109')

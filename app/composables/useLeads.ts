@@ -22,6 +22,14 @@ export function useLeads(): (lead: Lead) => Promise<void> {
         await navigateTo('/desk')
         return
       }
+      case 'lattice':
+        desk.bus = lead.bus
+        desk.family = lead.family
+        desk.isListing = false
+        desk.zoomed = lead.channel
+        preferences.lens = 'addresses'
+        await navigateTo('/desk')
+        return
       case 'controller':
         desk.chooseController(lead.id)
         await navigateTo('/desk')

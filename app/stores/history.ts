@@ -13,20 +13,12 @@ import type { Id, Rig } from '#core/rig'
 import { withDifferences, type Where } from '#core/rig/compare'
 import { askAway } from '~/lib/ask-away'
 import { pointName as nameOf } from '~/lib/history/point-words'
+import { openSource, sourceOf, type Point } from '~/lib/history/points'
 import { historyRows } from '~/lib/history/rows'
 import { database } from '~/storage/open'
 import { keepVersion, listVersions, nameVersion, removeVersion, type VersionEntry } from '~/storage/versions'
-import type { Historian, RigSource, WouldBring } from '~/workers/history'
+import type { Historian, WouldBring } from '~/workers/history'
 import { useRigStore } from './rig'
-
-/** What the rig as it is now is compared with. */
-export type Point =
-  /** As it was after so many of the edits that are kept, just before the next. */
-  | { kind: 'step'; count: number }
-  | { kind: 'version'; id: string }
-  /** Another rig on the shelf. */
-  | { kind: 'shelf'; id: string; name: string }
-  | { kind: 'file'; name: string; rig: Rig }
 
 /** Something that was to be brought back and cannot stand alone. */
 export interface Offer extends WouldBring {
@@ -104,32 +96,6 @@ export const useHistoryStore = defineStore('history', () => {
     }
   }
 
-  /** Where the open rig is to be had: on the shelf, once its last edits are kept; else as it is. */
-  async function openSource(): Promise<RigSource> {
-    await rigs.settled()
-    const { id, rig, keepState } = rigs
-    if (!rig) throw new Error('No rig is open.')
-    return id !== null && keepState === 'kept'
-      ? { kind: 'shelf', id, name: rig.name }
-      : { kind: 'given', rig: toRaw(rig) }
-  }
-
-  async function sourceOf(at: Point): Promise<RigSource> {
-    switch (at.kind) {
-      case 'step': {
-        const open = await openSource()
-        return open.kind === 'shelf'
-          ? { kind: 'step', id: open.id, count: at.count }
-          : { kind: 'given', rig: rigAfter(toRaw(rigs.rig) as Rig, rigs.past, at.count) }
-      }
-      case 'version':
-      case 'shelf':
-        return at
-      case 'file':
-        return { kind: 'given', rig: at.rig }
-    }
-  }
-
   /** Compare the rig as it is with a point; null lets go of it. */
   async function compareWith(next: Point | null): Promise<void> {
     point.value = next
@@ -160,8 +126,8 @@ export const useHistoryStore = defineStore('history', () => {
     isBusy.value = true
     try {
       const end = until.value
-      const from = await sourceOf(at)
-      const upTo = end === null ? await openSource() : await sourceOf(end)
+      const from = await sourceOf(rigs, at)
+      const upTo = end === null ? await openSource(rigs) : await sourceOf(rigs, end)
       if (turn !== own) return
       const { to, failed } = historian()
       const made = await Promise.race([to.compare(from, upTo), failed])
@@ -201,7 +167,7 @@ export const useHistoryStore = defineStore('history', () => {
       words.value = new Map([...words.value, ...told.map((each) => [each.index, each] as const)])
     })
     try {
-      const source = await openSource()
+      const source = await openSource(rigs)
       const plain =
         source.kind === 'given'
           ? past.map(({ label, patches, inverse }) => ({ label, patches, inverse }))

@@ -107,12 +107,15 @@ function rowOf(taken: Taken, channel: Channel): Row {
   const heard =
     taken.bus.hears({ kind: 'cc', channel, number: 1 }) ||
     taken.bus.hears({ kind: 'note', channel, number: 60 })
-  return row([
-    numeral(channel),
-    words(heard ? usersOn(taken, channel) || 'nobody' : 'not heard'),
-    ...of('cc'),
-    ...of('note'),
-  ])
+  return row(
+    [
+      numeral(channel),
+      words(heard ? usersOn(taken, channel) || 'nobody' : 'not heard'),
+      ...of('cc'),
+      ...of('note'),
+    ],
+    { kind: 'lattice', bus: taken.bus.id, family: 'cc', channel },
+  )
 }
 
 /** The channel on which most numbers are taken. */
@@ -140,10 +143,10 @@ function gridOf(taken: Taken, kind: 'cc' | 'note', channel: Channel): Section {
     const first = down * GRID_WIDTH
     const numbers = NUMBERS.slice(first, first + GRID_WIDTH)
     const name = kind === 'note' ? ` ${noteName(first, taken.destination.middleC)}` : ''
-    return row([
-      figure(`${first}${name}`),
-      ...numbers.map((number) => words(whoAt(taken, kind, channel, number))),
-    ])
+    return row(
+      [figure(`${first}${name}`), ...numbers.map((number) => words(whoAt(taken, kind, channel, number)))],
+      { kind: 'lattice', bus: taken.bus.id, family: kind, channel },
+    )
   })
   const heads = Array.from({ length: GRID_WIDTH }, (_, across) => `+${across}`)
   const title = kind === 'cc' ? `CC on channel ${channel}` : `Notes on channel ${channel}`

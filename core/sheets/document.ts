@@ -1,3 +1,4 @@
+import type { Channel } from '../midi'
 import type { Id, Place } from '../rig'
 import type { Drawing } from './card/drawing'
 import type { CardPaper } from './card/pages'
@@ -7,6 +8,8 @@ import type { Pattern } from './card/pattern'
 export type Lead =
   | { kind: 'place'; place: Place }
   | { kind: 'parameter'; destination: Id; parameter: Id }
+  /** A channel of the lattice of what reaches a destination, and what kind of number. */
+  | { kind: 'lattice'; bus: string; family: 'cc' | 'note'; channel: Channel }
   | { kind: 'controller' | 'destination' | 'computer' | 'box' | 'cable'; id: Id }
 
 /** One cell of a table: words, or an address or figure that is set in the figures' typeface. */

@@ -37,7 +37,11 @@ const heading = computed(() => {
   return `${messagesIn(all, dropped)}${clock}`
 })
 const messagesIn = (all: string, dropped: number): string =>
-  dropped > 0 ? `${all} messages, the last ${MOST_KEPT.toLocaleString('en')} kept` : `${all} messages`
+  dropped > 0
+    ? `${all} messages, the last ${MOST_KEPT.toLocaleString('en')} kept`
+    : all === '1'
+      ? '1 message'
+      : `${all} messages`
 /** What went wrong on the wires, in a few words. */
 const trouble = computed(() =>
   [

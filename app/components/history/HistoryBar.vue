@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { useFileDialog } from '@vueuse/core'
+import type { Point } from '~/lib/history/points'
 import { shortly } from '~/lib/history/times'
 import { readAway } from '~/lib/reading'
 import { readFailure } from '~/lib/read-failure'
-import type { Point } from '~/stores/history'
 
 /** What is compared with what, and what can be done with all of it. */
 const history = useHistoryStore()

@@ -1,6 +1,6 @@
 import type { Step } from '#core/rig'
-import type { Point } from '~/stores/history'
 import type { VersionEntry } from '~/storage/versions'
+import type { Point } from './points'
 import { shortly } from './times'
 
 /**
