@@ -34,8 +34,7 @@ export async function whyNothingIsKept(): Promise<string | null> {
     await database().open()
     return null
   } catch (error) {
-    return error instanceof Error && error.name === 'VersionError'
-      ? 'A newer version of Deft Lattice has kept rigs in this browser. Reload this page to get it; until then nothing is kept here.'
-      : 'This browser keeps nothing for this page: its storage is switched off, or the window is private. You can work and export; when the tab closes, everything that was not exported is gone.'
+    const { whyNothing } = await import('./trouble-words')
+    return whyNothing(error)
   }
 }

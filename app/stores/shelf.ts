@@ -99,8 +99,7 @@ export const useShelfStore = defineStore('shelf', () => {
 
   async function openRig(id: string): Promise<boolean> {
     const found = await open.open(id)
-    if (!found && open.keepState === 'failing')
-      toast('The rig stays open: its last edits are not kept yet. Export it first, or make room on the disk.')
+    if (!found && open.keepState === 'failing') toast((await import('~/storage/trouble-words')).STAYS_OPEN)
     if (found) {
       remember(id)
       failure.value = null
@@ -116,7 +115,7 @@ export const useShelfStore = defineStore('shelf', () => {
       failure.value =
         error instanceof OutdatedRigError
           ? error.message
-          : 'The storage of this browser does not do what it should; it may be full. Make room on the disk, or empty the bin, then try again.'
+          : (await import('~/storage/trouble-words')).STORAGE_FAILS
       console.error(error)
       return null
     }

@@ -159,6 +159,15 @@ describe('what a device says of itself', () => {
       JSON.stringify({ AllCtrlList: 7, ProgramList: [{ title: 'A', bankPC: [0, 0] }, 7] }),
     )
     expect(found.ok && found.left).toHaveLength(3)
+    const many = Array.from({ length: 20_001 }, (_, index) => ({
+      title: `P${index}`,
+      bankPC: [0, 0, index % 128],
+    }))
+    const cut = readProperties(JSON.stringify({ ProgramList: many }))
+    expect(cut.ok && [cut.properties.programs.length, cut.left.join()]).toEqual([
+      20_000,
+      'ProgramList has 20001 entries; only the first 20000 are read.',
+    ])
   })
 
   it('is refused where it is something else, with what to do', () => {

@@ -107,6 +107,8 @@ function entriesOf<T>(resource: string, value: unknown, schema: z.ZodMiniType<T>
     left.push(`${resource} is left out: it should be a list.`)
     return []
   }
+  if (value.length > MOST.entries)
+    left.push(`${resource} has ${value.length} entries; only the first ${MOST.entries} are read.`)
   return value.slice(0, MOST.entries).flatMap((entry: unknown, index): T[] => {
     const parsed = schema.safeParse(entry)
     if (parsed.success) return [parsed.data]

@@ -2,7 +2,7 @@ import * as fc from 'fast-check'
 import { produce } from 'immer'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../../demo'
-import { anyMappedRig } from '../../testing/rigs'
+import { anyMappedRig, sendingCc, testController, testRig } from '../../testing/rigs'
 import { compareRigs } from '../compare'
 import { parseRig } from '../parse'
 import { assignmentsOf, splitGestureRef } from '../places'
@@ -135,6 +135,25 @@ describe('a part in place of what is there', () => {
     expect(rig.mappings.filter(({ gesture }) => gesture?.startsWith('syzra/'))).toEqual(stay)
     // Its surface was its own; now nobody has the old one.
     expect(rig.models).toHaveLength(performed.models.length)
+  })
+
+  it('gives ports ids of their own, whichever way they lead', () => {
+    const way = (id: string, name: string, direction: 'in' | 'out') => ({ id, name, direction })
+    const withPorts = (ports: ReturnType<typeof way>[]): Rig =>
+      testRig([testController('a', { 'k1.turn': sendingCc(20) }, { ports })])
+    const old = withPorts([way('x-1', 'Lights', 'in'), way('out', 'Main', 'out')])
+    const other = withPorts([
+      way('l', 'Lights', 'in'),
+      way('m', 'More', 'in'),
+      way('x', 'Aux', 'out'),
+      way('out', 'Main', 'out'),
+    ])
+    const { rig } = takeInPlaceOf(old, controllerOf(other, 'a'), 'a')
+    valid(rig)
+    const ports = rig.controllers[0]?.ports ?? []
+    expect(ports.map(({ name }) => name)).toEqual(['Lights', 'More', 'Aux', 'Main'])
+    expect(ports.find(({ name }) => name === 'Lights')?.id).toBe('x-1')
+    expect(ports.find(({ name }) => name === 'Main')?.id).toBe('out')
   })
 
   it('lets go of a control that is of another kind now', () => {

@@ -14,11 +14,14 @@ const isCalled = (name: string, other: string): boolean =>
 
 /**
  * The ids that items of a part take in the rig, so that what is joined to the old ones stays joined: those of old items of the same name,
- * else ids that no old item has.
+ * else ids that are not taken; those are taken from then on.
  */
-function idsByName<T extends { id: Id; name: string }>(own: readonly T[], old: readonly T[]): Map<Id, Id> {
+function idsByName<T extends { id: Id; name: string }>(
+  own: readonly T[],
+  old: readonly T[],
+  taken: { id: Id }[] = [...old],
+): Map<Id, Id> {
   const left = [...old]
-  const taken: { id: Id }[] = [...old]
   const ids = new Map<Id, Id>()
   for (const { id, name } of own) {
     const index = left.findIndex((each) => isCalled(each.name, name))
@@ -36,12 +39,13 @@ function portIds<T extends Pick<Port, 'id' | 'name' | 'direction'>>(
   old: readonly T[],
 ): Map<Id, Id> {
   const ids = new Map<Id, Id>()
+  const taken: { id: Id }[] = [...old]
   for (const direction of ['in', 'out', 'thru'] as const) {
     const [mine, theirs] = [own, old].map((ports) => ports.filter((port) => port.direction === direction))
     const [[only], [other]] = [mine ?? [], theirs ?? []]
     const isOnly = mine?.length === 1 && theirs?.length === 1
     if (isOnly && only && other) ids.set(only.id, other.id)
-    else for (const [id, next] of idsByName(mine ?? [], theirs ?? [])) ids.set(id, next)
+    else for (const [id, next] of idsByName(mine ?? [], theirs ?? [], taken)) ids.set(id, next)
   }
   return ids
 }
