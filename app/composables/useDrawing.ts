@@ -4,7 +4,6 @@ import { copies, grownSurface, moved, type Control, type Id, type Placing, type 
 export function useDrawing() {
   const desk = useDeskStore()
   const edit = useEdit()
-  const takeAway = useRemoval()
 
   /** Let the surface grow so that it holds these controls too. */
   function growth(controls: readonly Control[]): RigEdit[] {
@@ -64,10 +63,12 @@ export function useDrawing() {
     add(times === 1 ? 'Duplicate' : `Duplicate ${times} times`, made.controls, made.blocks)
   }
 
-  function remove(): void {
+  async function remove(): Promise<void> {
     const { model } = desk
     const controls: Id[] = [...desk.selectedIds]
     if (!model || controls.length === 0) return
+    // Fetched when it is wanted, so that it does not weigh on the first load.
+    const takeAway = (await import('./useRemoval')).useRemoval()
     if (
       takeAway(controls.length === 1 ? 'Delete a control' : `Delete ${controls.length} controls`, [
         { type: 'controls-remove', model: model.id, controls },

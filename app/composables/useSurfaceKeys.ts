@@ -38,7 +38,7 @@ export function useSurfaceKeys(controls: () => readonly Control[], focus: (contr
       return true
     }
     if (event.key === 'Delete' || event.key === 'Backspace') {
-      remove()
+      void remove()
       return true
     }
     if (event.key.toLowerCase() === 'd' && (event.ctrlKey || event.metaKey)) {
