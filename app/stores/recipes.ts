@@ -164,7 +164,7 @@ export const useRecipesStore = defineStore('recipes', () => {
     if (controller.value?.id !== own.id) return
     if (came.length > 0) readMessages(recipe, `What ${own.name} sent`, came)
     else
-      failure.value = `${own.name} did not answer within ${ANSWER_MS / 1000} s. Look whether its out is chosen under Ports, and whether it wants to be told first that it may send.`
+      failure.value = `${own.name} did not answer within ${ANSWER_MS / 1000} s. Look under Ports whether its out is chosen and SysEx is allowed, and whether the hardware has to be told first that it may send.`
   }
 
   watch([() => rigs.id, () => controller.value?.id, chosen], () => {

@@ -474,6 +474,18 @@ describe('what the hardware no longer has', () => {
     expect(takeOffGone(demo, 'syzra', check.report().lines.slice(0, 0))).toBe(null)
   })
 
+  it('goes whole where all that it sends is gone, whatever else it could do', () => {
+    const one = testRig([testController('a', { 'k1.turn': sendingCc(20) })])
+    const rig = perform(one, 'x', [
+      { type: 'controls-set', model: 'plain', controls: [{ id: 'k1', set: { gestures: ['turn', 'push'] } }] },
+    ]).rig
+    const check = lineCheck(listened(rig, 'a'))
+    check.miss(['k1.turn'], true)
+    const offer = takeOffGone(rig, 'a', check.report().lines)
+    const [model] = offer ? perform(rig, offer.label, offer.edits).rig.models : []
+    expect(model?.surface.controls.some(({ id }) => id === 'k1')).toBe(false)
+  })
+
   it('stays on a surface that another controller has too', () => {
     const rig = testRig([
       testController('a', { 'k1.turn': sendingCc(20) }),

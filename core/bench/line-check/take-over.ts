@@ -6,6 +6,7 @@ import {
   modelOf,
   rigIndex,
   shownPlace,
+  splitGestureKey,
   withAddress,
   type Id,
   type Rig,
@@ -40,17 +41,18 @@ export function takeOffGone(rig: Rig, id: Id, lines: readonly Line[]): TakeOver 
   if (!controller || gone.size === 0) return null
   if (rig.controllers.some((other) => other.id !== id && other.model === controller.model)) return null
   const { surface, id: model } = modelOf(rig, controller)
-  const left = surface.controls
+  // Of what is there something was asked for that is not gone.
+  const there = new Set(
+    lines.flatMap(({ state, gesture }) => (state === 'gone' ? [] : [splitGestureKey(gesture).control])),
+  )
+  const touched = new Set([...gone].map((gesture) => splitGestureKey(gesture).control))
+  const whole = [...touched].filter((control) => !there.has(control))
+  const parts = surface.controls
+    .filter((control) => touched.has(control.id) && there.has(control.id))
     .map((control) => ({
       id: control.id,
-      before: control.gestures.length,
-      gestures: control.gestures.filter((kind) => !gone.has(`${control.id}.${kind}`)),
+      set: { gestures: control.gestures.filter((kind) => !gone.has(`${control.id}.${kind}`)) },
     }))
-    .filter(({ before, gestures }) => gestures.length < before)
-  const whole = left.flatMap(({ id: control, gestures }) => (gestures.length === 0 ? [control] : []))
-  const parts = left.flatMap(({ id: control, gestures }) =>
-    gestures.length === 0 ? [] : [{ id: control, set: { gestures } }],
-  )
   return {
     label: `Take what is gone off ${controller.name}`,
     edits: [

@@ -12,14 +12,15 @@ const PATHS: Readonly<Record<LineState, string>> = {
   'not-touched': '',
   gone: 'M3.5 7 H9.5',
 }
+/** What needs to be looked at first. */
+const URGENCY: readonly LineState[] = ['differs', 'not-touched', 'gone', 'as-written']
 /** Of a control that has several gestures the one that needs to be looked at. */
 const worst = computed(() => {
   const found = new Map<string, LineState>()
   for (const [gesture, state] of line.states) {
     const { control } = splitGestureKey(gesture)
     const before = found.get(control)
-    if (before !== 'differs' && !(before === 'not-touched' && state === 'as-written'))
-      found.set(control, state)
+    if (before === undefined || URGENCY.indexOf(state) < URGENCY.indexOf(before)) found.set(control, state)
   }
   return found
 })
