@@ -1,5 +1,6 @@
 import { mappingName, unheardAfter } from '#core/mappings'
 import type { RigEdit } from '#core/rig'
+import { someOf } from '~/lib/some-of'
 import { toast } from '~/lib/toast'
 
 const NAMED = 3
@@ -12,9 +13,8 @@ export function useRemoval(): (label: string, edits: readonly RigEdit[]) => bool
     const before = rigs.rig
     if (!edit(label, edits)) return false
     const lost = before && rigs.rig ? unheardAfter(before, rigs.rig) : []
-    const names = lost.slice(0, NAMED).map((mapping) => (before ? mappingName(before, mapping) : ''))
-    const more = lost.length > NAMED ? ` and ${lost.length - NAMED} more` : ''
-    const note = lost.length === 0 ? '' : ` Nothing moves ${names.join(', ')}${more} any longer.`
+    const names = lost.map((mapping) => (before ? mappingName(before, mapping) : ''))
+    const note = lost.length === 0 ? '' : ` Nothing moves ${someOf(names, NAMED)} any longer.`
     toast(`${label}: done.${note}`, {
       action: { label: 'Undo', onClick: () => void rigs.undo() },
       duration: lost.length === 0 ? 5000 : 12_000,

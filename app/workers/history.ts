@@ -12,6 +12,7 @@ import {
   type StepWords,
 } from '#core/history'
 import { splitGestureRef, type Id, type Rig, type Step } from '#core/rig'
+import { emptyRig } from '#core/rig/parse'
 import { bringBackOf, type Difference, type Where } from '#core/rig/compare'
 import { openDatabase, type ShelfDatabase } from '~/storage/database'
 import { loadRig } from '~/storage/shelf'
@@ -99,22 +100,7 @@ function surfacesOf(rig: Rig, ids: ReadonlySet<Id>): Rig {
       slots: [],
     }))
   const models = new Set(controllers.map(({ model }) => model))
-  return {
-    ...rig,
-    controllers,
-    models: rig.models.filter(({ id }) => models.has(id)),
-    destinations: [],
-    mappings: [],
-    cables: [],
-    choices: [],
-    accords: [],
-    passages: [],
-    houseRules: [],
-    setAside: [],
-    checklist: [],
-    recipes: [],
-    rehearsed: null,
-  }
+  return { ...emptyRig(rig.name), controllers, models: rig.models.filter(({ id }) => models.has(id)) }
 }
 
 /** The controllers that a report speaks of. */

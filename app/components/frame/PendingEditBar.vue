@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { mappingName, mappingParameter } from '#core/mappings'
 import { afterPaint } from '~/lib/after-paint'
+import { someOf } from '~/lib/some-of'
 
 /** What a change would make unheard, shown before it is made. */
 const pending = usePendingEditStore()
@@ -25,11 +26,7 @@ const mustTeach = computed(() => {
       (now.get(mapping.id)?.gesture ?? null) !== null,
   )
 })
-const words = computed(() => {
-  const more = names.value.length - NAMED
-  const shown = names.value.slice(0, NAMED).join(', ')
-  return more > 0 ? `${shown} and ${more} more` : shown
-})
+const words = computed(() => someOf(names.value, NAMED))
 const sentence = computed(() => {
   const isOne = names.value.length === 1
   const until = mustTeach.value ? `, until ${isOne ? 'it is' : 'they are'} taught again` : ''

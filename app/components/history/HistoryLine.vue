@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { Search } from '@lucide/vue'
+import type { Point } from '~/lib/history/points'
 import type { HistoryRow } from '~/lib/history/rows'
 import { clock, dayAndTime } from '~/lib/history/times'
 
@@ -42,16 +43,18 @@ function sizeOf(row: HistoryRow): number {
   const count = row.kind === 'step' ? (history.words.get(row.index)?.count ?? 1) : 0
   return count === 0 ? 0 : Math.min(14, 3 + 2 * Math.log2(count))
 }
-/** With Shift, up to where the one that is chosen is compared. */
-function press(row: HistoryRow, isEnd: boolean): void {
-  if (!isEnd || history.point === null) return choose(row)
-  if (row.kind === 'step') void history.compareUntil({ kind: 'step', count: row.index + 1 })
-  else if (row.kind === 'version') void history.compareUntil({ kind: 'version', id: row.version.id })
+/** The point of a row: of an edit just before it, so that what it did can be seen and brought back; as an end just after it. */
+function pointOf(row: HistoryRow, isEnd: boolean): Point | null {
+  if (row.kind === 'sitting') return null
+  return row.kind === 'version'
+    ? { kind: 'version', id: row.version.id }
+    : { kind: 'step', count: row.index + (isEnd ? 1 : 0) }
 }
-function choose(row: HistoryRow): void {
-  // Just before the edit, so that what it did can be seen, and brought back.
-  if (row.kind === 'step') void history.compareWith({ kind: 'step', count: row.index })
-  else if (row.kind === 'version') void history.compareWith({ kind: 'version', id: row.version.id })
+/** With Shift, up to where the one that is chosen is compared. */
+function choose(row: HistoryRow, withShift = false): void {
+  const isEnd = withShift && history.point !== null
+  const point = pointOf(row, isEnd)
+  if (point) void (isEnd ? history.compareUntil(point) : history.compareWith(point))
 }
 function walk(by: number): void {
   const rows = history.rows
@@ -122,7 +125,7 @@ const tabIndex = (row: HistoryRow, index: number): number =>
           :aria-selected="row.kind === 'sitting' ? undefined : row.key === chosenKey"
           :tabindex="row.kind === 'sitting' ? undefined : tabIndex(row, item.index)"
           :data-history="row.kind"
-          @click="press(row, $event.shiftKey)"
+          @click="choose(row, $event.shiftKey)"
         >
           <svg class="h-full w-4 shrink-0 overflow-visible" aria-hidden="true">
             <line x1="8" x2="8" y1="0" y2="100%" class="stroke-line" stroke-width="1.5" />

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { ChangeLine } from '#core/history'
+import { someOf } from '~/lib/some-of'
 import { isSamePlace, type Offered } from '~/stores/parts'
 
 /** A part that may be taken in: where it should come, what that changes, and what would be found. */
@@ -44,18 +45,14 @@ const words = computed(() =>
 const lines = computed((): ChangeLine[] =>
   (offered.then?.report.groups ?? []).flatMap(({ sections }) => sections.flatMap((each) => each.lines)),
 )
-const some = (texts: readonly string[]): string =>
-  texts.length > MOST
-    ? `${texts.slice(0, MOST).join(', ')} and ${texts.length - MOST} more`
-    : texts.join(', ')
 /** What the choice costs, in a few lines. */
 const costs = computed(() => {
   if (!isInstead.value || !offered.then) return []
   const gone = lines.value.filter(({ kind }) => kind === 'gone').map(({ name }) => name)
   const { teach, count } = offered.then.report
   return [
-    { heading: 'Goes', text: some(gone) },
-    { heading: 'Teach again', text: some(teach) },
+    { heading: 'Goes', text: someOf(gone, MOST) },
+    { heading: 'Teach again', text: someOf(teach, MOST) },
     {
       heading: 'In all',
       text:

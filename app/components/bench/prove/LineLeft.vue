@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { takeOffGone, type LineReport } from '#core/bench/line-check'
 import type { Id } from '#core/rig'
+import { someOf } from '~/lib/some-of'
 
 /** What was not touched yet, and what the hardware no longer has. */
 const { report, controllerId } = defineProps<{ report: LineReport; controllerId: Id }>()
@@ -12,10 +13,11 @@ const MOST = 12
 const inState = (state: 'not-touched' | 'gone') => report.lines.filter((each) => each.state === state)
 const left = computed(() => inState('not-touched'))
 const gone = computed(() => inState('gone'))
-const named = (lines: LineReport['lines']): string => {
-  const names = lines.slice(0, MOST).map(({ name }) => name)
-  return lines.length > MOST ? `${names.join(', ')} and ${lines.length - MOST} more` : names.join(', ')
-}
+const named = (lines: LineReport['lines']): string =>
+  someOf(
+    lines.map(({ name }) => name),
+    MOST,
+  )
 const gestures = (lines: LineReport['lines']) => lines.map(({ gesture }) => gesture)
 const offer = computed(() => (rigs.rig ? takeOffGone(rigs.rig, controllerId, report.lines) : null))
 function takeOff(): void {

@@ -37,18 +37,14 @@ function duplicate(): void {
   }
 }
 
-async function saveProperties(): Promise<void> {
-  if (!controller.value || !desk.model) return
-  const { writeProperties } = await import('#core/midi/properties')
-  const text = writeProperties(controllerProperties(controller.value, desk.model))
-  saveText(fileName(controller.value.name, 'midi-ci.json'), text, 'application/json')
+const files = useListFiles()
+function saveNames(): void {
+  if (controller.value && desk.model)
+    void files.saveNames(controller.value.name, controllerNames(controller.value, desk.model))
 }
-
-async function saveNames(): Promise<void> {
-  if (!controller.value || !desk.model) return
-  const { writeNames } = await import('#core/midi/names')
-  const text = writeNames(controllerNames(controller.value, desk.model))
-  saveText(fileName(controller.value.name, 'midnam'), text, 'application/xml')
+function saveProperties(): void {
+  if (controller.value && desk.model)
+    void files.saveProperties(controller.value.name, controllerProperties(controller.value, desk.model))
 }
 
 function remove(): void {

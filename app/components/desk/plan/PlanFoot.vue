@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Plan } from '#core/allocate'
+import { someOf } from '~/lib/some-of'
 import { toast } from '~/lib/toast'
 
 /** Make the plan, as one step. */
@@ -22,10 +23,10 @@ function make(): void {
   toast(
     stale.length === 0
       ? 'The plan is made. Nothing has to be taught again.'
-      : `The plan is made. To teach again: ${stale
-          .slice(0, 3)
-          .map(({ name }) => name)
-          .join(', ')}${stale.length > 3 ? ` and ${stale.length - 3} more` : ''}.`,
+      : `The plan is made. To teach again: ${someOf(
+          stale.map(({ name }) => name),
+          3,
+        )}.`,
   )
 }
 </script>

@@ -26,15 +26,10 @@ const counts = computed<Readonly<Record<Tab, number>>>(() => ({
   scopes: destination.scopes.length,
 }))
 const tabs = computed(() => TABS.map((each) => ({ ...each, hint: counts.value[each.id] })))
-async function saveNames(): Promise<void> {
-  const { writeNames } = await import('#core/midi/names')
-  saveText(fileName(destination.name, 'midnam'), writeNames(namesOf(destination)), 'application/xml')
-}
-async function saveProperties(): Promise<void> {
-  const { writeProperties } = await import('#core/midi/properties')
-  const text = writeProperties(destinationProperties(destination))
-  saveText(fileName(destination.name, 'midi-ci.json'), text, 'application/json')
-}
+const files = useListFiles()
+const saveNames = (): void => void files.saveNames(destination.name, namesOf(destination))
+const saveProperties = (): void =>
+  void files.saveProperties(destination.name, destinationProperties(destination))
 async function toDesk(): Promise<void> {
   joining.choose(destination.id)
   preferences.lens = 'destinations'
