@@ -51,7 +51,8 @@ export function allocate(
   const request = withLeaders(context, asked)
   const troubles = troublesOf(cured.check)
   const { free: senders, fixed } = askedSenders(cured.check, request, troubles)
-  const buildProblem = problemBuilder(context, request, senders, troubles)
+  const problemWithout = problemBuilder(context, request, senders)
+  const buildProblem = problemWithout(troubles)
   const barred = new Set<string>()
   /** How many errors each change has brought, by its key. */
   const faulted = new Map<string, number>()
@@ -103,8 +104,7 @@ export function allocate(
     if (firm !== troubles) {
       // What is wanted at once is not solved twice for the sake of a proof.
       if (request.steps === 0) return claimsOf(withoutProof(last.solution))
-      const without = problemBuilder(context, request, senders, firm)
-      const more = planned(context, request, without, new Set(), options)
+      const more = planned(context, request, problemWithout(firm), new Set(), options)
       const isThere = more.solution.isLeast && isSamePlace(more, last)
       return { ...certainBeside(more.solution, last.solution.score), isLeast: isThere }
     }

@@ -14,7 +14,7 @@ import { resourcesFor, type Resources } from './resources'
 import { inAddressOrder, shapeMaker, type Row } from './shapes'
 import { NOWHERE, type OwnTerm, type Problem, type Shape } from './solver/problem'
 import { keepOnly } from './solver/reduce'
-import { stillFinder, staysOf, type Still } from './stills'
+import { stillFinder, staysOf, type Stays, type Still } from './stills'
 
 /** Where a candidate takes a sender; `number` is null where only the channel is another. */
 export interface GoesTo {
@@ -39,6 +39,9 @@ export interface BuiltProblem {
 /** A problem without the spots in `barred`; only senders in `wide` may leave their channel for want of room. */
 export type BuildProblem = (barred: ReadonlySet<string>, wide: ReadonlySet<Sender>) => BuiltProblem
 
+/** So many problems are kept to be narrowed: that of all on their channels, and those that let some leave theirs. */
+const MOST_KEPT = 3
+
 /** What one item stands for. */
 interface Item {
   sender: Sender
@@ -46,29 +49,29 @@ interface Item {
   stills: ReadonlyArray<Still | null>
 }
 
-/** The problem of a request: who may go where, what it costs, and what is there only once. */
+/**
+ * The problem of a request: who may go where, what it costs, and what is there only once. Where everyone could go is found
+ * once, for any list of errors that are to end.
+ */
 export function problemBuilder(
   context: CheckContext,
   request: AllocateRequest,
   senders: readonly Sender[],
-  troubles: readonly Trouble[],
-): BuildProblem {
+): (troubles: readonly Trouble[]) => BuildProblem {
   const { rig } = context
   const free = new Set(senders)
   const withFollowers = withFollowersIn(context)
   const ground = groundOf(context, new Set(senders.flatMap(withFollowers)))
   const chainsWithin = chainsOf(context, free)
   const takesNow = (sender: Sender): Takes => together(withFollowers(sender).map(ground.takesNow))
-  const stays = staysOf(context, senders, troubles)
-  const stillsOf = stillFinder(context, request, stays)
   const hearings = hearingsOf(context, senders, withFollowers)
   const numbers = numbersWorthTrying(rig, context.occupancy.senders, senders, request.rules)
   const findSpots = spotFinder(context, request, ground, hearings, numbers)
-  // Found once: the same problem is built again without what turned out to make an error.
   const spotsOf = new Map(senders.map((sender) => [sender, findSpots(sender)]))
   const changeTerm: OwnTerm = isRepair(request) ? 'changed' : 'moved'
 
-  const build = (wide: ReadonlySet<Sender>): BuiltProblem => {
+  const build = (stays: Stays, wide: ReadonlySet<Sender>): BuiltProblem => {
+    const stillsOf = stillFinder(context, request, stays)
     const channels = channelsFor(rig, request.policy, wide)
     const resources = resourcesFor(context, request, senders, { ...ground, takesNow }, stays.groups)
     const takenBy = spotTaker(resources)
@@ -167,9 +170,34 @@ export function problemBuilder(
       },
     }
   }
-  // Building takes longer than leaving out what turned out to make an error.
-  let near: BuiltProblem | null = null
-  return (barred, wide) => withoutBarred(wide.size === 0 ? (near ??= build(wide)) : build(wide), barred)
+  return (troubles) => {
+    const stays = staysOf(context, senders, troubles)
+    // Building takes longer than leaving out what turned out to make an error.
+    const known = new Map<string, BuiltProblem>()
+    return (barred, wide) => {
+      const key = [...wide].map(({ order }) => order).join(' ')
+      const whole = known.get(key) ?? build(stays, wide)
+      if (known.size === MOST_KEPT) known.clear()
+      known.set(key, whole)
+      return withoutBarred(whole, barred)
+    }
+  }
+}
+
+/** Is there an address for a sender, as it is with everybody else where they are? */
+export function hasPlace(context: CheckContext, request: AllocateRequest, sender: Sender): boolean {
+  const withFollowers = withFollowersIn(context)
+  const spots = spotFinder(
+    context,
+    request,
+    groundOf(context, new Set(withFollowers(sender))),
+    hearingsOf(context, [sender], withFollowers),
+    numbersWorthTrying(context.rig, context.occupancy.senders, [sender], request.rules),
+  )(sender)
+  return channelsFor(context.rig, request.policy, new Set([sender]))(sender).some((channel) => {
+    const { far, near } = spots(channel)
+    return far.length + near.length > 0
+  })
 }
 
 /** The same problem without the candidates that lead to barred spots. */

@@ -3,7 +3,8 @@ import { isWanting, type Sender } from '../addresses'
 import { covers, messageAt, numberRank, preferencesAt, reachOf, type CheckContext } from '../conflicts'
 import { isChannelMessage, numberOf, splitGestureKey, type Message, type MessageKind } from '../rig'
 import { liesAway } from './away'
-import { together, valueless, type Ground, type Takes } from './ground'
+import { numberless } from './arrivals'
+import { together, type Ground, type Takes } from './ground'
 import { withFollowersIn, type Hearing, type Hearings } from './hearing'
 import { freedomOf } from './movable'
 import type { AllocateRequest } from './request'
@@ -84,7 +85,12 @@ export function spotFinder(
         ? sender.key
         : JSON.stringify([
             sender.place.controller,
-            all.map((each) => [valueless(each.message), isWanting(each), reachOf(rig, occupancy, each).key]),
+            all.map((each) => [
+              numberless(each.message),
+              isWanting(each),
+              reachOf(rig, occupancy, each).key,
+              ground.twiceNow(each),
+            ]),
             rules,
             shares ? standingKey(sender) : '',
           ])

@@ -1,21 +1,8 @@
 import { PARAMETER_CARRIERS, type Address, type Channel } from '../midi'
-import {
-  busCellKey,
-  cellsListened,
-  emissionCells,
-  isWanting,
-  type Bus,
-  type Cell,
-  type CellAddress,
-  type Sender,
-} from '../addresses'
-import { isBlocked, messageAt, reachOf, type CheckContext } from '../conflicts'
-import { rigIndex, type Id, type Message } from '../rig'
-
-/** Numbers of a channel. */
-const NUMBERS = 2 ** 14
-/** One cell of one destination, as one number. */
-const BUS_STRIDE = 2 ** 24
+import { cellsListened, isWanting, type Bus, type Cell, type Sender } from '../addresses'
+import { isBlocked, reachOf, type CheckContext } from '../conflicts'
+import { numberOf, type Id } from '../rig'
+import { arrivalsIn } from './arrivals'
 
 /** What lies around the free senders: who stays, what is kept, who listens. */
 export interface Ground {
@@ -31,6 +18,8 @@ export interface Ground {
   ) => Takes | null
   /** What a sender takes where it is. */
   takesNow: (sender: Sender) => Takes
+  /** The buses to which a sender's message comes twice where it is: that is an error already. */
+  twiceNow: (sender: Sender) => readonly Id[]
   /** Could a cell that someone takes carry a parameter? */
   isCarrier: (cell: number) => boolean
   /** Does a sender's message arrive in a cell at which an address of a destination is heard, on another channel or with another number? */
@@ -63,25 +52,10 @@ export const together = (all: readonly Takes[]): Takes =>
         carried: all.flatMap(({ carried }) => carried),
       }
 
-/** What of a message tells where it arrives, beside channel and number: not which values it sends, and how. */
-export function valueless(message: Message): object {
-  const like = { ...message, channel: 0, behaviour: 0, range: 0 }
-  return !('keys' in message) || message.keys.kind === 'one' ? { ...like, number: 0, keys: 0 } : like
-}
-
-interface Arrived {
-  at: ReturnType<typeof emissionCells>
-  /** Every cell in which it arrives, worked out when asked for. */
-  cells?: ReadonlySet<number>
-}
-
 /** What lies around senders that may move: everyone else, and who listens. */
 export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Ground {
   const { rig, occupancy, live } = context
-  const { controllers } = rigIndex(rig)
-  const busIndex = new Map(occupancy.buses.map((bus, index) => [bus.id, index]))
-  const cellId = (bus: Bus, cell: CellAddress): number =>
-    (busIndex.get(bus.id) ?? 0) * BUS_STRIDE + busCellKey(bus, cell)
+  const { cellId, arrivedAt } = arrivalsIn(context)
 
   const carriers = new Set<number>()
   /** Sort cells by how they are taken; those that may be there more than once are not. */
@@ -105,33 +79,9 @@ export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Grou
     return known
   }
   const goes = (sender: Sender): boolean => free.has(sender)
+  const twiceNow = (sender: Sender): readonly Id[] =>
+    arrivedAt(sender, sender.channel, numberOf(sender.message))?.twice ?? []
 
-  // Where messages arrive that differ in channel and number only: many controls send such.
-  const arrivals = new Map<string, Map<number, Arrived | null>>()
-  const likes = new WeakMap<Sender, Map<number, Arrived | null>>()
-  const arrivalsOf = (sender: Sender): Map<number, Arrived | null> => {
-    const known = likes.get(sender)
-    if (known) return known
-    const { message, place } = sender
-    const key = JSON.stringify([place.controller, valueless(message)])
-    const found = arrivals.get(key) ?? new Map<number, Arrived | null>()
-    arrivals.set(key, found)
-    likes.set(sender, found)
-    return found
-  }
-
-  const arrivedAt = (sender: Sender, channel: Channel, number: number | null): Arrived | null => {
-    const controller = controllers.get(sender.place.controller)
-    if (!controller) return null
-    const known = arrivalsOf(sender)
-    const at = channel * NUMBERS + (number ?? 0)
-    const before = known.get(at)
-    if (before !== undefined) return before
-    const message = messageAt(rig, sender, channel, number)
-    const found = message && { at: emissionCells(occupancy.delivery, controller, message) }
-    known.set(at, found)
-    return found
-  }
   const heard = new Map<Listening, readonly number[]>()
   const cellsHeard = (listening: Listening): readonly number[] => {
     const known = heard.get(listening)
@@ -144,6 +94,7 @@ export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Grou
   }
 
   return {
+    twiceNow,
     isCarrier: (cell) => carriers.has(cell),
     takesNow: (sender) =>
       sorted(
@@ -153,8 +104,8 @@ export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Grou
           .flatMap(({ bus, cells }) => cells.map((cell): [Bus, Cell] => [bus, cell])),
       ),
     takesAt: (sender, channel, number, { shares, isStranger }) => {
-      const arrived = arrivedAt(sender, channel, number)?.at
-      if (!arrived) return null
+      const { at: arrived, twice = [] } = arrivedAt(sender, channel, number) ?? {}
+      if (!arrived || !twice.every((bus) => twiceNow(sender).includes(bus))) return null
       if (!reachFor(sender).isEnough((id) => arrived.some(({ bus }) => bus.id === id))) return null
       const takes: Array<[Bus, Cell]> = []
       for (const { bus, cells } of arrived) {
@@ -169,11 +120,8 @@ export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Grou
     comesNear: (sender, channel, number, listening) => {
       const arrived = arrivedAt(sender, channel, number)
       if (!arrived) return false
-      arrived.cells ??= new Set(
-        arrived.at.flatMap(({ bus, cells }) => cells.map((cell) => cellId(bus, cell))),
-      )
-      for (const cell of cellsHeard(listening)) if (arrived.cells.has(cell)) return true
-      return false
+      const cells = arrived.cells()
+      return cellsHeard(listening).some((cell) => cells.has(cell))
     },
   }
 }

@@ -2,7 +2,7 @@ import { CHANNELS } from '../midi'
 import type { Sender } from '../addresses'
 import { findingPlace, placeWords, preferencesAt, recheckWith, type Apply, type Check } from '../conflicts'
 import { assignmentsAt, rigIndex, type Rig, type RigEdit } from '../rig'
-import { problemBuilder } from './build-problem'
+import { hasPlace, problemBuilder } from './build-problem'
 import { askedSenders, troublesOf, type Trouble } from './free'
 import { whyFixed } from './movable'
 import { planned, type Planned } from './planned'
@@ -43,10 +43,18 @@ export function helpsOf(
   /** Does it help them where everybody else is where the plan puts them? That is soon seen, and mostly so. */
   const helpsAfter = (help: Help, left: readonly Sender[]): boolean => {
     const keys = new Set(left.map(({ key }) => key))
-    const others = [...built.free].flatMap(({ key }) => (keys.has(key) ? [] : [key]))
     const { request: asked = request } = help
     // Who is to be together with others cannot be looked at alone.
     if (isOneForEach(asked)) return false
+    if (help.edits === undefined)
+      return after.context.occupancy.senders.some(
+        (sender) =>
+          keys.has(sender.key) &&
+          whyFixed(after.context, asked, sender) === null &&
+          hasPlace(after.context, asked, sender),
+      )
+    // With another rig it may be somebody else who goes.
+    const others = [...built.free].flatMap(({ key }) => (keys.has(key) ? [] : [key]))
     return leftIn(checkOf(after, help), { ...asked, struck: [...asked.struck, ...others] }).size < left.length
   }
   const tried = new Map<string, ReadonlySet<string>>()
@@ -77,7 +85,7 @@ function leftIn(check: Check, request: AllocateRequest): ReadonlySet<string> {
   const { built, solution } = planned(
     context,
     request,
-    problemBuilder(context, request, free, troubles),
+    problemBuilder(context, request, free)(troubles),
     new Set(),
     { isHasty: true },
   )

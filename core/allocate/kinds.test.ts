@@ -78,6 +78,63 @@ describe('what goes together', () => {
 })
 
 describe('leaving a channel', () => {
+  it('keeps pitches together, whatever their numbers', () => {
+    const pitches = [36, 38, 40].map((number) => sending({ kind: 'note', keys: { kind: 'one', number } }))
+    const rig = testRig([
+      testController('a', Object.fromEntries(pitches.map((sent, n) => [`k${n + 1}.turn`, sent]))),
+    ])
+    expect(moves(plan(rig, { kind: 'avoid', away: [{ message: 'all', channel: 1 }] }))).toEqual([
+      'a/k1.turn: 1:note36 → 2:note36',
+      'a/k2.turn: 1:note38 → 2:note38',
+      'a/k3.turn: 1:note40 → 2:note40',
+    ])
+  })
+
+  it('does not go where it would arrive twice, by two cables, and knows that nothing better is left out', () => {
+    const cable = (from: string, to: string, more: object = {}) => {
+      const [[owner = '', port = ''], [other = '', input = '']] = [from.split('.'), to.split('.')]
+      return { id: `${owner}-${port}-${other}`, from: { owner, port }, to: { owner: other, port: input }, ...more }
+    }
+    const wired = (second: object): Rig =>
+      testRig(
+        [
+          testController(
+            'a',
+            { 'k1.turn': sendingCc(20), 'k2.turn': sendingCc(21) },
+            {
+              ports: [
+                { id: 'out', name: 'Out', direction: 'out' },
+                { id: 'too', name: 'Too', direction: 'out' },
+              ],
+            },
+          ),
+        ],
+        [testDestination('d')],
+        {
+          boxes: [
+            {
+              id: 'm',
+              name: 'M',
+              kind: 'merge',
+              ports: [
+                { id: 'in', name: 'In', direction: 'in' },
+                { id: 'out', name: 'Out', direction: 'out' },
+              ],
+            },
+          ],
+          cables: [cable('a.out', 'd.in'), cable('a.too', 'm.in', second), cable('m.out', 'd.in')],
+        },
+      )
+    const leaving = (rig: Rig) => plan(rig, { kind: 'avoid', away: [{ message: 'all', channel: 1 }] })
+    const onlyTwo = leaving(
+      wired({ rules: [{ kind: 'pass', match: { channels: [2] } }], otherwise: 'stop' }),
+    )
+    expect(onlyTwo.changes.map(({ channel }) => channel)).toEqual([3, 3])
+    expect(onlyTwo.isLeast).toBe(true)
+    // What arrives twice already may do so elsewhere.
+    expect(leaving(wired({})).changes.map(({ channel }) => channel)).toEqual([2, 2])
+  })
+
   it('takes everything along: what means something keeps its number, pins stay and are named', () => {
     const rig = testRig([
       testController('a', {

@@ -28,12 +28,16 @@ export function resourcesFor(
   { takesNow, isCarrier }: Pick<Ground, 'takesNow' | 'isCarrier'>,
   groups: ReadonlyArray<readonly string[]>,
 ): Resources {
-  const numbers = new Map<string, number>()
-  const numberOf = (name: string): number => {
-    const known = numbers.get(name) ?? numbers.size
-    numbers.set(name, known)
+  let count = 0
+  const numberIn = <K>(numbers: Map<K, number>, key: K): number => {
+    const known = numbers.get(key) ?? count++
+    numbers.set(key, known)
     return known
   }
+  const named = new Map<string, number>()
+  const numberOf = (name: string): number => numberIn(named, name)
+  // Nearly everything is a cell that nobody shares now: such needs no name.
+  const cells = new Map<number, number>()
 
   // What several of them have now they may keep together; another can have it when all of them have gone.
   const holders = new Map<number, Sender[]>()
@@ -52,12 +56,12 @@ export function resourcesFor(
   const pairOf = (a: Sender, b: Sender): string =>
     a.order < b.order ? `${a.order} ${b.order}` : `${b.order} ${a.order}`
 
-  const namesOf = (sender: Sender, { own, wide, carried: carries }: Takes, stays: boolean): string[] => [
-    ...[...new Set(own)].flatMap((cell) => {
-      const sharing = holders.get(cell) ?? []
-      if (sharing.length < 2) return [String(cell)]
-      return (stays ? [sender] : sharing).map(({ order }) => `${cell} of ${order}`)
-    }),
+  const isShared = (cell: number): boolean => (holders.get(cell)?.length ?? 0) > 1
+  const cellNames = (sender: Sender, cell: number, stays: boolean): string[] =>
+    isShared(cell)
+      ? (stays ? [sender] : (holders.get(cell) ?? [])).map(({ order }) => `${cell} of ${order}`)
+      : [String(cell)]
+  const otherNames = (sender: Sender, { own, wide, carried: carries }: Takes, stays: boolean): string[] => [
     // Senders of one controller have the bend of a channel together, of two of them either this or that one. Of such
     // as are there together now it is said which may stay.
     ...wide.flatMap((cell) =>
@@ -85,21 +89,35 @@ export function resourcesFor(
   const standings = request.shareLayers
     ? [...new Map(senders.map((sender) => [standingKey(sender), sender])).values()]
     : []
-  const numbered = (sender: Sender, name: string): number[] => {
-    if (!request.shareLayers) return [numberOf(name)]
+  const besides = new Map<Sender, readonly string[]>()
+  const standingsBeside = (sender: Sender): readonly string[] => {
+    const known = besides.get(sender)
+    if (known) return known
     const own = standingKey(sender)
-    return standings
+    const found = standings
       .filter((other) => standingKey(other) === own || live(sender, other))
-      .map((other) => numberOf(`${name} ${[own, standingKey(other)].toSorted().join(' ')}`))
+      .map((other) => [own, standingKey(other)].toSorted().join(' '))
+    besides.set(sender, found)
+    return found
   }
+  const numbered = (sender: Sender, name: string): number[] =>
+    request.shareLayers
+      ? standingsBeside(sender).map((standing) => numberOf(`${name} ${standing}`))
+      : [numberOf(name)]
 
   const stays = new Map<string, number[]>()
   groups.forEach((group, index) => {
     for (const key of group) stays.set(key, [...(stays.get(key) ?? []), numberOf(`group ${index}`)])
   })
 
-  const all = (sender: Sender, takes: Takes, isKept: boolean): number[] =>
-    namesOf(sender, takes, isKept).flatMap((name) => numbered(sender, name))
+  const all = (sender: Sender, takes: Takes, isKept: boolean): number[] => [
+    ...[...new Set(takes.own)].flatMap((cell) =>
+      request.shareLayers || isShared(cell)
+        ? cellNames(sender, cell, isKept).flatMap((name) => numbered(sender, name))
+        : numberIn(cells, cell),
+    ),
+    ...otherNames(sender, takes, isKept).flatMap((name) => numbered(sender, name)),
+  ]
   return {
     taken: (sender, takes) => all(sender, takes, false),
     kept: (sender, takes, isLeft) => [
@@ -107,6 +125,6 @@ export function resourcesFor(
       ...(isLeft ? [] : (stays.get(sender.key) ?? [])),
     ],
     token: (name) => numberOf(`token ${name}`),
-    count: () => numbers.size,
+    count: () => count,
   }
 }

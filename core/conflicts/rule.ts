@@ -47,10 +47,10 @@ export interface Rule {
   /** Can other numbers cure it? Then a plan takes it for trouble, and its drafts say who would have to move. */
   byNumbers?: boolean
   /**
-   * Where else it would be an error for the same message: on its whole channel, or everywhere. A plan that brings it then
-   * does not look for another number, or leaves the message as it is. Nothing: at other addresses it may be none.
+   * Would it be an error for the same message everywhere? A plan that brings it then leaves the message as it is. Nothing: at
+   * other addresses it may be none.
    */
-  extent?: 'channel' | 'everywhere'
+  extent?: 'everywhere'
   /** A cure that needs no other number and nothing to be taught again, which a plan makes first. */
   first?: FixKind
   /** The cures that change what was meant to be changed and nothing that others rely on: they can be made for all at once. */

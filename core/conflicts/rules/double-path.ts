@@ -2,70 +2,31 @@ import {
   cablesOf,
   deliveryOf,
   emissionsIn,
-  isHeard,
-  landedAt,
   outgoing,
   sendersIn,
-  waysTo,
   type Bus,
   type Delivery,
-  type FlowState,
   type Sender,
   type Way,
 } from '../../addresses'
-import { distinctAddresses, printTarget, type Address, type SentMessage } from '../../midi'
+import { distinctAddresses } from '../../midi'
 import {
   memoOfTwo,
   rigIndex,
   type Cable,
   type Controller,
   type Destination,
-  type Id,
   type Rig,
 } from '../../rig'
 import type { CheckContext } from '../context'
 import { stopFix, unplugFix } from '../fixes/cables'
 import type { Draft, Fix } from '../finding'
 import type { Rule } from '../rule'
+import { isLocal, isRepeatable, mayFork, waysOf } from '../twice'
 import { listed, routesWords, senderWords, sentAddresses, shortListed } from '../words'
 
 /** Addresses named in one finding; a whole controller that arrives twice has hundreds. */
 const MOST_ADDRESSES = 8
-
-/** Does it do harm to have a message twice? Programs, modes and transport commands may come again. */
-const isRepeatable = ({ cells }: Sender): boolean =>
-  cells.length === 0 || cells.every(({ role }) => role === 'repeatable' || role === 'carrier')
-
-/** Does an instrument's own keyboard sound it directly? */
-const isLocal = ({ unit }: Destination, controller: Controller): boolean =>
-  unit?.controller === controller.id && unit.localControl
-
-const keyOf = (address: Address, bus: Bus): string =>
-  address.scope === 'channel' && !bus.mergesChannels
-    ? `${address.channel} ${printTarget(address.target)}`
-    : printTarget(address.target)
-
-/** The ways on which a sender's message comes to a bus as one and the same address. */
-function waysOf(delivery: Delivery, bus: Bus, sender: Sender): Way[] {
-  const { controller } = sender.place
-  const isAt = ({ port }: FlowState): boolean => delivery.busesAt(port).includes(bus)
-  for (const { starts, states } of delivery.flows(controller, outgoing(sender))) {
-    const byAddress = new Map<string, Set<FlowState>>()
-    for (const state of states.filter(isAt))
-      for (const landed of landedAt(state.message)) {
-        if (landed.scope === 'channel' && !isHeard(bus, landed)) continue
-        const key = keyOf(landed, bus)
-        byAddress.set(key, (byAddress.get(key) ?? new Set()).add(state))
-      }
-    let found: Way[] = []
-    for (const ends of byAddress.values()) {
-      const ways = waysTo(starts, (state) => ends.has(state), bus.destination)
-      if (ways.length > found.length) found = ways
-    }
-    if (found.length > 0) return found
-  }
-  return []
-}
 
 /** Which destinations each controller's cables lead to, as text. */
 const reached = (rig: Rig): string => {
@@ -122,18 +83,6 @@ function curesFor(
   ]
 }
 
-/** Do the cables of a controller lead to a bus in more than one way? */
-const mayFork = (delivery: Delivery, bus: Bus, destination: Id, controller: Id): boolean =>
-  delivery
-    .flows(controller, ANYTHING)
-    .some(
-      ({ starts }) =>
-        waysTo(starts, ({ port }) => delivery.busesAt(port).includes(bus), destination).length > 1,
-    )
-
-/** What stands for any message where no rule looks at it. */
-const ANYTHING: SentMessage = { kind: 'realtime', moment: 'move', command: 'reset' }
-
 /** What a controller sends to a bus more than once, and how it comes there. */
 interface Doubled {
   twice: readonly Sender[]
@@ -151,14 +100,14 @@ function doubled(
   const position = rig.controllers.indexOf(controller)
   if (!controller.inUse || position < 0) return NONE
   const isOpen = delivery.open.has(controller.id)
-  const hasLocalWay = isLocal(destination, controller)
-  if (!hasLocalWay && isOpen && !mayFork(delivery, bus, destination.id, controller.id)) return NONE
+  const hasLocalWay = isLocal(destination, controller.id)
+  if (!hasLocalWay && isOpen && !mayFork(delivery, bus, controller.id)) return NONE
   return doubledAt(delivery, sendersIn(rig, controller, position))(bus, hasLocalWay ? 1 : 0)
 }
 
 /** What of these senders of one controller comes twice to a bus that it also reaches by some ways of its own. */
 const doubledAt = memoOfTwo((delivery: Delivery, senders: readonly Sender[]) => {
-  const sent = senders.filter((sender) => !isRepeatable(sender))
+  const sent = senders.filter(({ cells }) => !isRepeatable(cells))
   const known = new Map<Bus, Doubled>()
   return (bus: Bus, localWays: number): Doubled => {
     const before = known.get(bus)
@@ -168,8 +117,9 @@ const doubledAt = memoOfTwo((delivery: Delivery, senders: readonly Sender[]) => 
     const ways: Way[] = []
     const twice = sent.filter((sender) => {
       if (!emissionsIn(delivery, sender).some((emission) => emission.bus === bus)) return false
-      const own = common ?? waysOf(delivery, bus, sender)
-      if (delivery.open.has(sender.place.controller)) common = own
+      const { controller } = sender.place
+      const own = common ?? waysOf(delivery, bus, controller, outgoing(sender))
+      if (delivery.open.has(controller)) common = own
       if (own.length + localWays < 2) return false
       for (const way of own) if (!ways.some((other) => isSameWay(other, way))) ways.push(way)
       return true
@@ -221,7 +171,6 @@ export const doublePath: Rule = {
   title: 'Two ways to one place',
   topic: 'cables',
   reach: 'controller',
-  extent: 'channel',
   find: (context) => {
     const { rig, occupancy, controllers } = context
     const { destinations } = rigIndex(rig)
@@ -231,7 +180,7 @@ export const doublePath: Rule = {
       return controllers.flatMap((controller): Draft[] => {
         const { twice, ways } = doubled(context, controller, bus, destination)
         if (twice.length === 0) return []
-        const local = isLocal(destination, controller) ? destination : null
+        const local = isLocal(destination, controller.id) ? destination : null
         const routes = [
           ...routesWords(
             rig,

@@ -1,0 +1,88 @@
+import type { Channel } from '../midi'
+import { busCellKey, emissionCells, type Bus, type CellAddress, type Sender } from '../addresses'
+import { arrivesTwice, messageAt, type CheckContext } from '../conflicts'
+import { memoOf, resolveChannel, rigIndex, withChannel, type Id, type Message } from '../rig'
+
+/** Numbers of a channel. */
+const NUMBERS = 2 ** 14
+/** One cell of one destination, as one number. */
+const BUS_STRIDE = 2 ** 24
+
+/** Where a message arrives. */
+export interface Arrived {
+  at: ReturnType<typeof emissionCells>
+  /** Every cell in which it arrives, as numbers. */
+  cells: () => ReadonlySet<number>
+  /** The buses to which it comes twice, by different cables. */
+  twice: readonly Id[]
+}
+
+/** Where messages would arrive, whoever moves: worked out once for a rig that has been checked. */
+export interface Arrivals {
+  /** A cell of a bus as one number. */
+  cellId: (bus: Bus, cell: CellAddress) => number
+  /** The message of a sender on another channel, with another number or (null) the same; null where it cannot be sent there. */
+  arrivedAt: (sender: Sender, channel: Channel, number: number | null) => Arrived | null
+}
+
+/** What of a message tells where it arrives, beside its channel: not which values it sends, and how. */
+const valueless = (message: Message): object => ({ ...message, channel: 0, behaviour: 0, range: 0 })
+
+/** What of a message tells where it arrives, beside channel and number. */
+export const numberless = (message: Message): object =>
+  !('keys' in message) || message.keys.kind === 'one'
+    ? { ...valueless(message), number: 0, keys: 0 }
+    : valueless(message)
+
+export const arrivalsIn = memoOf((context: CheckContext): Arrivals => {
+  const { rig, occupancy } = context
+  const { controllers } = rigIndex(rig)
+  const busIndex = new Map(occupancy.buses.map((bus, index) => [bus.id, index]))
+  const cellId = (bus: Bus, cell: CellAddress): number =>
+    (busIndex.get(bus.id) ?? 0) * BUS_STRIDE + busCellKey(bus, cell)
+
+  // Many controls send messages that differ in channel and number only, or in the channel only.
+  const byLikeness = new Map<string, Map<number, Arrived | null>>()
+  const finder = (like: (message: Message) => object) => {
+    const bySender = new WeakMap<Sender, Map<number, Arrived | null>>()
+    return (sender: Sender): Map<number, Arrived | null> => {
+      const known = bySender.get(sender)
+      if (known) return known
+      const { message, place } = sender
+      const key = JSON.stringify([place.controller, like(message)])
+      const found = byLikeness.get(key) ?? new Map<number, Arrived | null>()
+      byLikeness.set(key, found)
+      bySender.set(sender, found)
+      return found
+    }
+  }
+  const withNumbers = finder(numberless)
+  const withItsNumber = finder(valueless)
+
+  const arrive = (sender: Sender, channel: Channel, number: number | null): Arrived | null => {
+    const controller = controllers.get(sender.place.controller)
+    const message = controller && messageAt(rig, sender, channel, number)
+    if (!message) return null
+    const at = emissionCells(occupancy.delivery, controller, message)
+    let ids: ReadonlySet<number> | null = null
+    const sent = withChannel(message, resolveChannel(message.channel, controller.homeChannel))
+    return {
+      at,
+      twice: arrivesTwice(rig, occupancy.delivery, controller, sent, at),
+      cells: () => (ids ??= new Set(at.flatMap(({ bus, cells }) => cells.map((cell) => cellId(bus, cell))))),
+    }
+  }
+
+  return {
+    cellId,
+    arrivedAt: (sender, channel, number) => {
+      const known = number === null ? withItsNumber(sender) : withNumbers(sender)
+      const key = channel * NUMBERS + (number ?? 0)
+      const before = known.get(key)
+      if (before !== undefined) return before
+      const found = arrive(sender, channel, number)
+      known.set(key, found)
+      return found
+    },
+  }
+})
