@@ -27,6 +27,8 @@ export interface BuiltProblem {
   problem: Problem
   /** Who each item is; those that stay stand among them as neighbours. Further items stand for mappings. */
   senders: readonly Sender[]
+  /** Of each further item, in order, those of whom one has to stay for its mapping to be heard. */
+  servedBy: ReadonlyArray<readonly Sender[]>
   free: ReadonlySet<Sender>
   /** Where a candidate takes a sender, and all that go with it; null for one that leaves it as it is. */
   goesTo: (item: number, candidate: number) => GoesTo | null
@@ -150,6 +152,7 @@ export function problemBuilder(
     return {
       problem: { items: shapes, chains: [...chains, ...mappings], resources: resources.count() },
       senders: items.map(({ sender }) => sender),
+      servedBy: served.map(({ leaders }) => leaders),
       free,
       goesTo: (item, candidate) => {
         const { sender } = items[item] ?? {}
@@ -194,7 +197,11 @@ export function hasPlace(context: CheckContext, request: AllocateRequest, sender
     hearingsOf(context, [sender], withFollowers),
     numbersWorthTrying(context.rig, context.occupancy.senders, [sender], request.rules),
   )(sender)
-  return channelsFor(context.rig, request.policy, new Set([sender]))(sender).some((channel) => {
+  return channelsFor(
+    context.rig,
+    request.policy,
+    new Set([sender]),
+  )(sender).some((channel) => {
     const { far, near } = spots(channel)
     return far.length + near.length > 0
   })
@@ -256,10 +263,14 @@ function spotTaker(
   const known = new WeakMap<Spot, Int32Array>()
   return (sender, spot, tokens) => {
     const { wide, carried } = spot.takes
-    if (wide.length > 0 || carried.length > 0 || tokens.length > 0)
+    if (wide.length > 0 || carried.length > 0)
       return Int32Array.from([...resources.taken(sender, spot.takes), ...tokens])
     const takes = known.get(spot) ?? Int32Array.from(resources.taken(sender, spot.takes))
     known.set(spot, takes)
-    return takes
+    if (tokens.length === 0) return takes
+    const all = new Int32Array(takes.length + tokens.length)
+    all.set(takes)
+    all.set(tokens, takes.length)
+    return all
   }
 }

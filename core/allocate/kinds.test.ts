@@ -93,7 +93,12 @@ describe('leaving a channel', () => {
   it('does not go where it would arrive twice, by two cables, and knows that nothing better is left out', () => {
     const cable = (from: string, to: string, more: object = {}) => {
       const [[owner = '', port = ''], [other = '', input = '']] = [from.split('.'), to.split('.')]
-      return { id: `${owner}-${port}-${other}`, from: { owner, port }, to: { owner: other, port: input }, ...more }
+      return {
+        id: `${owner}-${port}-${other}`,
+        from: { owner, port },
+        to: { owner: other, port: input },
+        ...more,
+      }
     }
     const wired = (second: object): Rig =>
       testRig(
@@ -126,9 +131,7 @@ describe('leaving a channel', () => {
         },
       )
     const leaving = (rig: Rig) => plan(rig, { kind: 'avoid', away: [{ message: 'all', channel: 1 }] })
-    const onlyTwo = leaving(
-      wired({ rules: [{ kind: 'pass', match: { channels: [2] } }], otherwise: 'stop' }),
-    )
+    const onlyTwo = leaving(wired({ rules: [{ kind: 'pass', match: { channels: [2] } }], otherwise: 'stop' }))
     expect(onlyTwo.changes.map(({ channel }) => channel)).toEqual([3, 3])
     expect(onlyTwo.isLeast).toBe(true)
     // What arrives twice already may do so elsewhere.
@@ -274,6 +277,46 @@ it('an address that several share goes to another once all of them have left it'
   }))
   const found = plan(rig, { kind: 'replan', rules: [...rules, ...elsewhere] })
   expect(tagOf(found.changes.find(({ at }) => at.controller === 'c')?.to ?? null)).toBe('1:cc20')
+})
+
+it('gives a controller the channel on which mappings go on that several of its layers serve', () => {
+  const on = (channel: number, number: number) => sending({ kind: 'cc', channel, number })
+  const rig = testRig(
+    [
+      testController(
+        'a',
+        {},
+        {
+          templates: [
+            {
+              id: 't',
+              name: 'T',
+              base: { 'k2.turn': on(2, 21), 'k3.turn': on(2, 22) },
+              stacks: [
+                {
+                  id: 's',
+                  name: 'S',
+                  gestures: ['k1.turn'],
+                  layers: ['x', 'y'].map((id) => ({
+                    id,
+                    name: id.toUpperCase(),
+                    assignments: { 'k1.turn': on(5, 20) },
+                  })),
+                },
+              ],
+            },
+          ],
+        },
+      ),
+    ],
+    undefined,
+    {
+      mappings: [{ id: 'm', gesture: 'a/k1.turn', destination: 'd', parameter: 'p1', learnedAt: '5:cc20' }],
+    },
+  )
+  const found = plan(rig, { kind: 'replan', policy: { kind: 'each-controller' } })
+  expect(found.score.stale).toBe(0)
+  expect(found.bound).toBeNull()
 })
 
 it('gives each controller the channel on which least is to be learned anew', () => {

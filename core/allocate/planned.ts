@@ -5,7 +5,7 @@ import type { BuildProblem, BuiltProblem } from './build-problem'
 import { CHANNEL_STRIDE } from './candidates'
 import { groupOf } from './channels'
 import type { AllocateRequest } from './request'
-import { LOOSE, solveInFields, STAYING, type Fields } from './solver/fields'
+import { LOOSE, solveInFields, STAYING, type FieldMemory, type Fields } from './solver/fields'
 import { TERMS, type Choice } from './solver/problem'
 import type { Progress, Solution } from './solver/solution'
 import { solve, type SolveOptions } from './solver/solve'
@@ -30,21 +30,28 @@ const MOST_PLACES_TO_WIN = 10_000
 function channelGroups(
   { rig }: CheckContext,
   { policy }: AllocateRequest,
-  { senders, free }: BuiltProblem,
+  { senders, servedBy, free }: BuiltProblem,
 ): Fields | null {
   const numbers = new Map<string, number>()
-  const groups = senders.map((sender) => {
+  const fieldFor = (sender: Sender): number => {
     if (!free.has(sender)) return STAYING
     const group = groupOf(rig, policy, sender)
     if (group === null) return LOOSE
     const number = numbers.get(group) ?? numbers.size
     numbers.set(group, number)
     return number
+  }
+  const groups = senders.map(fieldFor)
+  // What mappings lose depends on the channel, so they are of the group that serves them.
+  const ofMappings = servedBy.map((all) => {
+    const own = new Set(all.map(fieldFor))
+    const [only = STAYING] = own
+    return own.size === 1 ? only : STAYING
   })
   return numbers.size === 0
     ? null
     : {
-        groups,
+        groups: [...groups, ...ofMappings],
         count: numbers.size,
         fieldOf: (address) => Math.floor(address / CHANNEL_STRIDE) - 1,
         within: (address) => address % CHANNEL_STRIDE,
@@ -98,7 +105,12 @@ export function planned(
   request: AllocateRequest,
   buildProblem: BuildProblem,
   barred: ReadonlySet<string>,
-  { isHasty = false, onProgress, programs }: AllocateOptions & Pick<SolveOptions, 'isHasty'> = {},
+  {
+    isHasty = false,
+    onProgress,
+    programs,
+    memory,
+  }: AllocateOptions & Pick<SolveOptions, 'isHasty'> & { memory?: FieldMemory } = {},
 ): Planned {
   let isStopped = false
   const options = {
@@ -113,7 +125,10 @@ export function planned(
   const near = buildProblem(barred, new Set())
   const together = channelGroups(context, request, near)
   if (together)
-    return { built: near, solution: solveInFields(near.problem, together, CHANNELS.length, options) }
+    return {
+      built: near,
+      solution: solveInFields(near.problem, together, CHANNELS.length, options, memory),
+    }
   const solution = solve(near.problem, options)
   const { errors, unmet, stale, warnings } = solution.score
   const isLossless = errors + unmet + stale + warnings === 0

@@ -61,6 +61,37 @@ export function problemOf({ channels, chains, outside }: Drawn, half = 32): Prob
   return { items, chains: lists, resources: channels.length * NUMBERS }
 }
 
+/** A problem with a mapping that the first `leaders` items serve: each takes its turn to be heard from an address on. */
+export function withMapping(problem: Problem, leaders: number, from: number): Problem {
+  const tokens = Array.from({ length: leaders }, (_, leader) => problem.resources + leader)
+  const nowhere = (count: number, stale: readonly number[]): Shape => ({
+    addresses: new Int32Array(count).fill(NOWHERE),
+    takes: Array.from({ length: count }, (_, index) => Int32Array.from(tokens.slice(index, index + 1))),
+    costs: {
+      ...(Object.fromEntries(
+        OWN_TERMS.map((term) => [term, new Uint16Array(count)]),
+      ) as unknown as Shape['costs']),
+      stale: Uint16Array.from(stale),
+    },
+    leave: count - 1,
+    fieldless: null,
+  })
+  return {
+    items: [
+      ...problem.items.map((shape, item) => ({
+        ...shape,
+        takes: shape.takes.map((takes, candidate) => {
+          const isSilent = item < leaders && (shape.addresses[candidate] ?? NOWHERE) % NUMBERS < from
+          return isSilent ? Int32Array.from([...takes, tokens[item] ?? 0]) : takes
+        }),
+      })),
+      nowhere(leaders + 1, [...tokens.map(() => 0), 1]),
+    ],
+    chains: [...problem.chains, [problem.items.length]],
+    resources: problem.resources + leaders,
+  }
+}
+
 /** Small problems that can be tried through: a few numbers, a few chains. */
 export const anySmall: fc.Arbitrary<Drawn> = fc.record({
   channels: fc.array(

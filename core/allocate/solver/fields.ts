@@ -1,9 +1,9 @@
 import { scoreAlone } from './alone'
+import { combined } from './combined'
 import { fieldsBySize, fieldsFor } from './give-fields'
 import {
   compareScores,
   NOWHERE,
-  noScore,
   scoreOf,
   TERMS,
   type Choice,
@@ -12,7 +12,7 @@ import {
   type Shape,
   type Term,
 } from './problem'
-import { keepOnly, widened, type Component } from './reduce'
+import { keepOnly, widened, type Component, type Reduced } from './reduce'
 import type { Solution } from './solution'
 import { solve, type SolveOptions } from './solve'
 
@@ -142,7 +142,7 @@ function sizesIn({ items }: Problem, among: Fields, fields: number): [sizes: num
   const room = Array.from({ length: fields }, () => new Set<number>())
   items.forEach(({ addresses, takes }, item) => {
     const group = among.groups[item]
-    if (!isGroup(group)) return
+    if (!isGroup(group) || addresses.every((address) => address === NOWHERE)) return
     sizes[group] = (sizes[group] ?? 0) + 1
     addresses.forEach((address, candidate) => {
       if (address === NOWHERE) return
@@ -153,13 +153,28 @@ function sizesIn({ items }: Problem, among: Fields, fields: number): [sizes: num
   return [sizes, room.map(({ size }) => size)]
 }
 
+/** A choice for the whole; `isLeast` if it has the lowest addresses of those that score the same in these fields. */
+interface Joint {
+  choice: Choice
+  score: Score
+  isLeast: boolean
+}
+
 /** A group in a field by itself: what it scores there at least, and what was found if it was looked for. */
 interface Tried {
+  own: Reduced
   least: Score
   solution: Solution | null
   /** How it is to be looked at next; null if it was, as well as can be. */
   next: 'rough' | 'full' | null
 }
+
+/** The least of what a group scores in any field. */
+const leastIn = (row: readonly Tried[]): Tried[] =>
+  row.length === 0 ? [] : [row.reduce((a, b) => (compareScores(b.least, a.least) < 0 ? b : a))]
+
+/** What is known of groups in fields, from one problem to another that is mostly the same and asked with as many steps. */
+export type FieldMemory = Map<string, Solution>
 
 /** The share of all steps for one rough look. */
 const ROUGH_SHARE = 0.005
@@ -176,6 +191,7 @@ export function solveInFields(
   among: Fields,
   fields: number,
   { steps, isHasty = false, programs, onProgress }: SolveOptions,
+  known: FieldMemory = new Map(),
 ): Solution {
   let done = 0
   const options = (share: number): SolveOptions => ({
@@ -184,76 +200,92 @@ export function solveInFields(
     ...(programs ? { programs } : {}),
     ...(onProgress ? { onProgress: ({ proven }) => onProgress({ done, of: among.count + 1, proven }) } : {}),
   })
-  const inEach = Array.from({ length: among.count }, (_, group) => {
-    const part = partOf(problem, among.groups, group)
-    return Array.from({ length: fields }, (_each, field) => {
-      const kept = part.problem.items.map((shape, index) =>
-        isGroup(among.groups[part.items[index] ?? 0]) ? inField(shape, field, among) : everything(shape),
-      )
-      return keepOnly(part.problem, kept).problem
-    })
-  })
-  const known = new Map<string, Solution>()
-  const solved = (group: number, field: number, isRough: boolean): Solution => {
-    const own = inEach[group]?.[field] ?? problem
+  const parts = Array.from({ length: among.count }, (_, group) => partOf(problem, among.groups, group))
+  const inOne = ({ items, problem: own }: Component, field: number): Reduced =>
+    keepOnly(
+      own,
+      own.items.map((shape, index) =>
+        isGroup(among.groups[items[index] ?? 0]) ? inField(shape, field, among) : everything(shape),
+      ),
+    )
+  const solved = (own: Problem, field: number, isRough: boolean): Solution => {
     const key = `${isRough ? 'rough' : 'full'} ${likeness(own, field, among)}`
     const solution =
       known.get(key) ?? solve(own, { ...options(isRough ? ROUGH_SHARE : 1 / among.count), isRough })
     known.set(key, solution)
     return solution
   }
-  const tried = inEach.map((row) =>
-    row.map((own): Tried => ({ least: scoreAlone(own), solution: null, next: isHasty ? null : 'rough' })),
+  const tried = parts.map((part) =>
+    Array.from({ length: fields }, (_, field): Tried => {
+      const own = inOne(part, field)
+      return { own, least: scoreAlone(own.problem), solution: null, next: isHasty ? null : 'rough' }
+    }),
   )
   const loose = partOf(problem, among.groups, LOOSE)
-  const looseLeast =
-    loose.items.length === 0 ? noScore() : leastScore(solve(loose.problem, options(1 / among.count)))
+  const looseSolution = loose.items.length === 0 ? null : solve(loose.problem, options(1 / among.count))
   const leasts = (): Score[][] => tried.map((row) => row.map(({ least }) => least))
   for (;;) {
     const open = fieldsFor(leasts(), fields).flatMap((field, group) => {
       const now = tried[group]?.[field]
-      return now && now.next !== null ? [{ now, next: now.next, field, group }] : []
+      return now && now.next !== null ? [{ now, next: now.next, field }] : []
     })
     // What is cheap to look at first: it may be enough to see that the field is not the one.
     const isRough = open.some(({ next }) => next === 'rough')
     const turn = open.filter(({ next }) => (next === 'rough') === isRough)
     if (turn.length === 0) break
     done = among.count - open.length
-    for (const { now, field, group } of turn) {
-      const solution = solved(group, field, isRough)
+    for (const { now, field } of turn) {
+      const solution = solved(now.own.problem, field, isRough)
       const least = leastScore(solution)
       if (compareScores(least, now.least) > 0) now.least = least
       now.solution = solution
-      now.next = isRough && !solution.isLeast ? 'full' : null
+      // Where its score is proven, a closer look could only show that its addresses are the lowest.
+      now.next = isRough && solution.bound !== null ? 'full' : null
     }
   }
-  const jointly = (given: readonly number[]) => {
+  const given = fieldsFor(leasts(), fields)
+  const looks = given.flatMap((field, group) => tried[group]?.[field] ?? [])
+  // Where fields are shared, any group could have any of them.
+  const least = among.count > fields ? tried.flatMap(leastIn) : looks
+  const certain = sumOf([
+    ...(looseSolution ? [leastScore(looseSolution)] : []),
+    ...least.map((one) => one.least),
+  ])
+  certain.breaks += certainBreaks(problem, among, fields)
+  /** What each chose by itself, if they do not get in each other's way: then nothing has to be solved together. */
+  const apart = (): Joint | null => {
+    const chosen = looks.flatMap(({ solution, own }, group) => {
+      const { items = [] } = parts[group] ?? {}
+      return solution === null ? [] : [{ items, choice: widened(own, solution.choice) }]
+    })
+    if (chosen.length < among.count) return null
+    const choice = combined(problem, [
+      ...chosen,
+      ...(looseSolution ? [{ items: loose.items, choice: looseSolution.choice }] : []),
+    ])
+    return choice && { choice, score: scoreOf(problem, choice), isLeast: true }
+  }
+  const jointly = (into: readonly number[]): Joint => {
     const whole = keepOnly(
       problem,
       problem.items.map((shape, item) => {
         const group = among.groups[item]
-        return isGroup(group) ? inField(shape, given[group] ?? 0, among) : everything(shape)
+        return isGroup(group) ? inField(shape, into[group] ?? 0, among) : everything(shape)
       }),
     )
     const joint = solve(whole.problem, options(1))
     const choice: Choice = widened(whole, joint.choice)
-    return { given, joint, choice, score: scoreOf(problem, choice) }
+    return { choice, score: scoreOf(problem, choice), isLeast: joint.isLeast }
   }
-  const byScore = jointly(fieldsFor(leasts(), fields))
+  const each = apart()
+  const byScore = each && compareScores(each.score, certain) === 0 ? each : jointly(given)
   // Groups that share a field get in each other's way: then it may be better to look at how much room they need.
   const isCrowded = among.count > fields && byScore.score.errors + byScore.score.unmet > 0
   const bySize = isCrowded ? jointly(fieldsBySize(...sizesIn(problem, among, fields))) : byScore
-  const { joint, choice, score } = compareScores(bySize.score, byScore.score) < 0 ? bySize : byScore
-
-  const leastIn = (row: readonly Tried[]): Tried[] =>
-    row.length === 0 ? [] : [row.reduce((a, b) => (compareScores(b.least, a.least) < 0 ? b : a))]
-  // Where fields are shared, any group could have any of them.
-  const parts =
-    among.count > fields
-      ? tried.flatMap(leastIn)
-      : byScore.given.flatMap((field, group) => tried[group]?.[field] ?? [])
-  const certain = sumOf([looseLeast, ...parts.map(({ least }) => least)])
-  certain.breaks += certainBreaks(problem, among, fields)
+  const { choice, score, isLeast } = [bySize, ...(each ? [each] : [])].reduce(
+    (best, one) => (compareScores(one.score, best.score) < 0 ? one : best),
+    byScore,
+  )
   const open = TERMS.findIndex((term) => certain[term] < score[term])
   const term = open < 0 ? undefined : TERMS[open]
   return {
@@ -261,13 +293,13 @@ export function solveInFields(
     score,
     proven: open < 0 ? TERMS : TERMS.slice(0, open),
     bound: term === undefined ? null : { term, value: certain[term] },
-    // What is left out has no field, so of equal plans another could begin lower.
+    // What is left out has no field, so of equal plans another could begin lower; and so where fields are shared.
     isLeast:
       term === undefined &&
       score.errors + score.unmet === 0 &&
       loose.items.length === 0 &&
       among.count <= fields &&
-      joint.isLeast &&
-      parts.every(({ solution }) => solution?.isLeast === true),
+      isLeast &&
+      looks.every(({ solution }) => solution?.isLeast === true),
   }
 }

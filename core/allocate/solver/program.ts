@@ -117,9 +117,14 @@ export function posed(problem: Problem, { term, settled }: Stage, most: number):
       : own.reduce((sum, item, index) => sum + (items[item]?.costs[of][candidates[index] ?? 0] ?? 0), 0)
 
   const users = new Int32Array(resources)
-  const takesOf = ({ items: own, candidates }: Run): number[] => [
-    ...new Set(own.flatMap((item, index) => [...(items[item]?.takes[candidates[index] ?? 0] ?? [])])),
-  ]
+  const takesOf = ({ items: own, candidates }: Run): number[] => {
+    const taken: number[] = []
+    own.forEach((item, index) => {
+      for (const resource of items[item]?.takes[candidates[index] ?? 0] ?? [])
+        if (!taken.includes(resource)) taken.push(resource)
+    })
+    return taken
+  }
   const takes = runs.map(takesOf)
   for (const list of takes) for (const resource of list) users[resource] = (users[resource] ?? 0) + 1
   const rowOfResource = new Int32Array(resources).fill(-1)

@@ -126,10 +126,17 @@ export function onlyFree(problem: Problem, taken: Uint8Array): Reduced {
   return keepOnly(problem, problem.items.map(freeOf))
 }
 
-/**
- * Leave out every candidate that takes what an item that has one candidate only must take, until that leaves
- * nothing more out.
- */
+/** What some candidates of a shape take, whichever of them it is. */
+function takenAnyway({ takes }: Shape, kept: Int32Array): Int32Array {
+  let common = takes[kept[0] ?? 0] ?? NOTHING
+  for (let index = 1; index < kept.length && common.length > 0; index++) {
+    const own = takes[kept[index] ?? 0] ?? NOTHING
+    common = common.filter((resource) => own.includes(resource))
+  }
+  return common
+}
+
+/** Leave out every candidate that takes what another item takes whatever its candidate, until that leaves nothing more out. */
 export function withoutForced(problem: Problem): Reduced {
   const holder = new Int32Array(problem.resources).fill(-1)
   const whole = new Map(
@@ -137,17 +144,20 @@ export function withoutForced(problem: Problem): Reduced {
   )
   const all = problem.items.map((shape) => whole.get(shape) ?? new Int32Array())
   const kept = [...all]
-  const isForced = new Uint8Array(kept.length)
+  /** The candidates of each item of which it is known what all of them take. */
+  const known = new Array<Int32Array | null>(kept.length).fill(null)
   const isFree = (item: number, resource: number): boolean => {
     const other = holder[resource] ?? -1
     return other < 0 || other === item
   }
   for (let isOpen = true; isOpen;) {
     isOpen = false
-    kept.forEach((own, item) => {
-      if (own.length !== 1 || isForced[item] === 1) return
-      isForced[item] = 1
-      for (const resource of problem.items[item]?.takes[own[0] ?? 0] ?? []) {
+    problem.items.forEach((shape, item) => {
+      const own = kept[item] ?? NOTHING
+      if (known[item] === own || own.length === 0) return
+      known[item] = own
+      for (const resource of takenAnyway(shape, own)) {
+        if (holder[resource] === item) continue
         holder[resource] = item
         isOpen = true
       }

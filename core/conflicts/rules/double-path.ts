@@ -10,14 +10,7 @@ import {
   type Way,
 } from '../../addresses'
 import { distinctAddresses } from '../../midi'
-import {
-  memoOfTwo,
-  rigIndex,
-  type Cable,
-  type Controller,
-  type Destination,
-  type Rig,
-} from '../../rig'
+import { memoOfTwo, rigIndex, type Cable, type Controller, type Destination, type Rig } from '../../rig'
 import type { CheckContext } from '../context'
 import { stopFix, unplugFix } from '../fixes/cables'
 import type { Draft, Fix } from '../finding'
