@@ -27,6 +27,31 @@ function read(tool: Tool, pdf: Uint8Array, ahead: readonly string[], after: read
 export const pagesOf = (pdf: Uint8Array): string[] =>
   read('PDFTOTEXT', pdf, ['-raw', '-enc', 'UTF-8'], ['-']).toString('utf8').split('\f').slice(0, -1)
 
+/** A word where it stands on its page, in points from the left and from the top. */
+export interface PdfWord {
+  text: string
+  left: number
+  right: number
+  bottom: number
+}
+
+/** The reader gives letters as they lie from left to right. */
+const asWritten = (word: string): string =>
+  /[\u0590-\u08ff\ufb1d-\ufefc]/.test(word) ? [...word].reverse().join('') : word
+
+/** The words of all pages, without marks of direction. */
+export const wordsOf = (pdf: Uint8Array): PdfWord[] =>
+  [
+    ...read('PDFTOTEXT', pdf, ['-bbox', '-enc', 'UTF-8'], ['-'])
+      .toString('utf8')
+      .matchAll(/<word xMin="([\d.]+)" yMin="[\d.]+" xMax="([\d.]+)" yMax="([\d.]+)">(.*?)<\/word>/g),
+  ].map(([, left, right, bottom, text = '']) => ({
+    text: asWritten(text.replace(/[\u200e\u200f\u202a-\u202e]/g, '')),
+    left: Number(left),
+    right: Number(right),
+    bottom: Number(bottom),
+  }))
+
 export interface PdfFacts {
   pages: number
   /** Of the first page, in mm. */

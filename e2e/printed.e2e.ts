@@ -2,14 +2,14 @@ import { openSync } from 'fontkit'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../demo'
 import { bookOf, sheetsOf, type SheetDocument } from '../core/sheets'
-import { linesBeside } from '../core/sheets/document'
+import { columns, linesBeside, row, words } from '../core/sheets/document'
 import { faceOf, runsOf, type Face } from '../core/sheets/scripts'
 import { AWKWARD_TEXTS, renamed } from '../core/testing/named-rigs'
 import { testDestination, testRig } from '../core/testing/rigs'
 import { FONT_FILES, type FontFile } from '../shared/sheets/fonts'
 import { nodeTools } from '../shared/sheets/node-tools'
 import { writePdf } from '../shared/sheets/pdf'
-import { embedded, factsOf, longestBar, painted, pagesOf, PX_A_MM } from './poppler'
+import { embedded, factsOf, longestBar, painted, pagesOf, PX_A_MM, wordsOf, type PdfWord } from './poppler'
 
 const pdfOf = (sheet: SheetDocument): Promise<Uint8Array> => writePdf(sheet, '1 May 2026', nodeTools)
 const performed = nineRingsRig('as-performed')
@@ -74,6 +74,73 @@ describe('every sheet as PDF', () => {
     )
     for (const id of ['controller merrod', 'map loomwright', 'names', 'checklist'])
       await saysAll(sheetNamed(id, {}, rig))
+  })
+
+  it.each([
+    ['כפתור ראשון גדול', ['גדול', 'ראשון', 'כפתור']],
+    ['Pad שלום עולם 12 end', ['Pad', '12', 'עולם', 'שלום', 'end']],
+    ['قرص كبير اول', ['اول', 'كبير', 'قرص']],
+    ['שלום (ראשון) 7 לחצן and more', ['לחצן', '7', 'ראשון', 'שלום', 'and', 'more']],
+  ])('sets the words of %s in their order, with blanks between them', async (name, fromLeft) => {
+    const sheet: SheetDocument = {
+      ...sheetNamed('teach'),
+      facts: [{ label: 'Name', value: name }],
+      sections: [{ heading: name, note: 'N', table: { columns: columns('A'), rows: [row([words(name)])] } }],
+    }
+    const written = wordsOf(await pdfOf(sheet)).map(({ text, ...at }) => ({
+      ...at,
+      text: text.normalize('NFKC').replace(/[^\p{L}\p{N}]/gu, ''),
+    }))
+    for (const word of fromLeft) expect(written.filter(({ text }) => text === word).length).toBe(3)
+    const lines = new Map<number, PdfWord[]>()
+    for (const word of written.filter(({ text }) => fromLeft.includes(text))) {
+      const line = Math.round(word.bottom / 3)
+      lines.set(line, [...(lines.get(line) ?? []), word])
+    }
+    for (const line of lines.values()) {
+      const ordered = line.toSorted((a, b) => a.left - b.left)
+      expect(ordered.map(({ text }) => text)).toEqual(fromLeft)
+      for (const [index, { left }] of ordered.entries())
+        if (index > 0) expect(left - (ordered[index - 1]?.right ?? 0)).toBeGreaterThan(1)
+    }
+    expect(lines.size).toBe(3)
+  })
+
+  it('breaks what runs from right to left into lines from its beginning on', async () => {
+    const name = 'ראשון שני שלישי רביעי חמישי'
+    const note = Array.from({ length: 12 }, () => name).join(' ')
+    const sheet: SheetDocument = { ...sheetNamed('teach'), facts: [], sections: [{ heading: 'H', note }] }
+    const written = wordsOf(await pdfOf(sheet)).filter(({ text }) => /[\u05d0-\u05ea]/.test(text))
+    const top = Math.min(...written.map(({ bottom }) => bottom))
+    const first = written.filter(({ bottom }) => bottom < top + 3).toSorted((a, b) => b.left - a.left)
+    expect(written.length).toBe(60)
+    expect(first.length).toBeLessThan(60)
+    expect(first.slice(0, 5).map(({ text }) => text)).toEqual(name.split(' '))
+  })
+
+  it('writes what no typeface holds as code points that stay in their column', async () => {
+    const sheet: SheetDocument = {
+      ...sheetNamed('teach'),
+      facts: [],
+      sections: [
+        {
+          heading: 'H',
+          table: {
+            columns: columns('A', 'B', 'C'),
+            rows: [
+              row([words('日本'), words('x1'), words('y1')]),
+              row([words('日本語つまみ'), words('x2'), words('y2 '.repeat(60))]),
+            ],
+          },
+        },
+      ],
+    }
+    const written = wordsOf(await pdfOf(sheet))
+    const spelled = written.filter(({ text }) => text.includes('U+'))
+    const second = written.filter(({ text }) => /^x\d$/.test(text))
+    expect(spelled.map(({ text }) => text).join('')).toContain('[U+65E5][U+672C]')
+    expect(second.length).toBe(2)
+    for (const { right } of spelled) expect(right).toBeLessThan(second[0]?.left ?? 0)
   })
 
   it('binds a book whose contents name the pages of its sheets', async () => {

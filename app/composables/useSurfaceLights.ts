@@ -1,6 +1,5 @@
 import type { Id } from '#core/rig'
-import type { Lit } from '#core/lights'
-import { lightColours, type SurfaceLight } from '~/lib/surface/light-colours'
+import type { SurfaceLight } from '~/lib/surface/light-colours'
 
 const NONE: ReadonlyMap<Id, SurfaceLight> = new Map()
 
@@ -8,19 +7,16 @@ const NONE: ReadonlyMap<Id, SurfaceLight> = new Map()
 export function useSurfaceLights() {
   const preferences = usePreferencesStore()
   /** Everything about colours is fetched when lights are first looked at. */
-  const pictureOf = shallowRef<(() => ReadonlyMap<Id, Lit>) | null>(null)
+  const shining = shallowRef<(() => ReadonlyMap<Id, SurfaceLight>) | null>(null)
   watch(
     () => preferences.lens,
     async (lens) => {
-      if (lens !== 'lights' || pictureOf.value) return
+      if (lens !== 'lights' || shining.value) return
       const { useLightsStore } = await import('~/stores/lights')
       const lights = useLightsStore()
-      pictureOf.value = () => lights.picture
+      shining.value = () => lights.shining
     },
     { immediate: true },
   )
-  return computed<ReadonlyMap<Id, SurfaceLight>>(() => {
-    if (preferences.lens !== 'lights' || !pictureOf.value) return NONE
-    return new Map([...pictureOf.value()].map(([id, { entry }]) => [id, lightColours(entry.colour)]))
-  })
+  return computed(() => (preferences.lens === 'lights' && shining.value ? shining.value() : NONE))
 }

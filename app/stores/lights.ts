@@ -6,6 +6,7 @@ import {
   lightness,
   lightPicture,
   lightInit,
+  patternOf,
   type LightLook,
   type Lit,
   type LightInit,
@@ -21,6 +22,8 @@ import {
   type PaletteEntry,
   type RigEdit,
 } from '#core/rig'
+import { lightColours, type SurfaceLight } from '~/lib/surface/light-colours'
+import { patternPath } from '~/lib/surface/light-pattern'
 import { toast } from '~/lib/toast'
 import type { Chooser } from '~/workers/lights'
 import { useDeskStore } from './desk'
@@ -71,6 +74,20 @@ export const useLightsStore = defineStore('lights', () => {
           ]),
         )
       : new Map(),
+  )
+
+  /** The pattern by which a role is told where colours are not, as a path. */
+  const patternPathOf = (role: LightRole): string =>
+    patternPath(patternOf(roles.value.findIndex(({ id }) => id === role.id)))
+  /** The same as a surface draws it, with the patterns of roles. */
+  const shining = computed<ReadonlyMap<Id, SurfaceLight>>(
+    () =>
+      new Map(
+        [...picture.value].map(([id, { entry, role }]) => [
+          id,
+          lightColours(entry.colour, role ? patternPathOf(role) : undefined),
+        ]),
+      ),
   )
 
   /** Every different set of colours that lights of the rig can show: the palettes that roles are seen on. */
@@ -209,6 +226,8 @@ export const useLightsStore = defineStore('lights', () => {
     roles,
     abilities,
     picture,
+    shining,
+    patternPathOf,
     palettes,
     places,
     uses,

@@ -2,7 +2,7 @@ import type { Channel } from '../midi'
 import type { Id, Place } from '../rig'
 import type { Drawing } from './card/drawing'
 import type { CardPaper } from './card/pages'
-import type { Pattern } from './card/pattern'
+import type { Pattern } from '../lights'
 
 /** What a line of a sheet speaks of, so that a preview can lead there. */
 export type Lead =

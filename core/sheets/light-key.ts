@@ -1,4 +1,4 @@
-import { alikes, entriesFor, knowsColours, resolve, type Resolved } from '../lights'
+import { alikes, entriesFor, knowsColours, patternOf, resolve, type Resolved } from '../lights'
 import {
   modelOf,
   type Controller,
@@ -7,7 +7,6 @@ import {
   type PaletteEntry,
   type Rig,
 } from '../rig'
-import { patternOf } from './card/pattern'
 import {
   columns,
   numeral,

@@ -139,7 +139,8 @@ export interface Run {
 }
 
 /** A character that no face holds, in writing, so that nothing is lost silently. */
-const spelledOut = (point: number): string => `[U+${point.toString(16).toUpperCase().padStart(4, '0')}]`
+export const spelledOut = (point: number): string =>
+  `[U+${point.toString(16).toUpperCase().padStart(4, '0')}]`
 
 /**
  * A text cut into pieces of one face each. A space between two pieces of one face stays with them, so that words which

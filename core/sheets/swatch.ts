@@ -1,5 +1,5 @@
 import { PAPER_INK } from './card/drawing'
-import { strokesOf, type Pattern } from './card/pattern'
+import { strokesOf, type Pattern } from '../lights'
 import { escaped } from './markup'
 
 const SIDE = 12

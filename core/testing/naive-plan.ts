@@ -5,14 +5,38 @@ import { assignmentsOf, perform, placeKey, type Place, type Rig, type RigEdit } 
 /** What a plan scores, counted from its definitions in `docs/allocation.md` on the rig before and after it. */
 export interface NaiveScore {
   errors: number
+  unmet: number
   stale: number
   warnings: number
+  changed: number
   breaks: number
   outside: number
   rank: number
   moved: number
 }
-export const NAIVE_TERMS = ['errors', 'stale', 'warnings', 'breaks', 'outside', 'rank', 'moved'] as const
+export const NAIVE_TERMS = [
+  'errors',
+  'unmet',
+  'stale',
+  'warnings',
+  'changed',
+  'breaks',
+  'outside',
+  'rank',
+  'moved',
+] as const
+
+/** What was asked for, as far as it decides what counts. */
+export interface NaiveAsked {
+  /** The order of neighbours, by gesture. */
+  row: readonly string[]
+  /** The numbers that house rules prefer; null where they prefer none. */
+  preferred: readonly number[] | null
+  /** Is it to end errors with few changes? Then those in errors may move, else everyone. */
+  isRepair: boolean
+  /** Has each controller a channel to itself? */
+  isOneForEach: boolean
+}
 
 /** One message of plain controllers of which the first message is a number, or wants one. */
 export interface Slot {
@@ -54,6 +78,42 @@ const curable = ({ reports }: Check, places: ReadonlySet<string>): boolean =>
       senders.some(({ place }) => places.has(placeKey(place))),
   )
 
+/** Those who may move, in the order of the rig. */
+export function freeSlots(rig: Rig, { isRepair }: Pick<NaiveAsked, 'isRepair'>): Slot[] {
+  const checked = check(rig)
+  return slotsOf(rig).filter(({ place }) => !isRepair || curable(checked, new Set([placeKey(place)])))
+}
+
+/** Every way to give each of a list another of the channels. */
+function* channelsFor(count: number, channels: readonly number[]): Generator<number[]> {
+  if (count === 0) yield []
+  else
+    for (const channel of channels)
+      for (const rest of channelsFor(
+        count - 1,
+        channels.filter((other) => other !== channel),
+      ))
+        yield [channel, ...rest]
+}
+
+/**
+ * How many are not on the one channel of their controller at least, whichever that is; null where somebody has moved off
+ * it.
+ */
+function offTheirChannel(slots: readonly Slot[], hasMoved: (slot: Slot) => boolean): number | null {
+  const given = slots.filter(({ number }) => number !== 'wanted')
+  const owners = [...new Set(given.map(({ place }) => place.controller))]
+  const used = [...new Set(given.map(({ channel }) => channel))]
+  // Where two controllers are on one channel, one of them has another, on which it has nothing.
+  const channels = [...used, ...owners.map((_, index) => 100 + index)]
+  let least: number | null = null
+  for (const way of channelsFor(owners.length, channels)) {
+    const off = given.filter((slot) => slot.channel !== way[owners.indexOf(slot.place.controller)])
+    if (!off.some(hasMoved) && (least === null || off.length < least)) least = off.length
+  }
+  return least
+}
+
 /** The fewest of some assignments without which no error is left that another number could cure. */
 function fewestInTheWay(rig: Rig, slots: readonly Slot[]): number {
   const off = (slot: Slot): RigEdit => ({ type: 'assignment', at: slot.place, assignment: null })
@@ -77,21 +137,19 @@ const rankOf = (number: number): number =>
         : 4
     : 4
 
-/**
- * The score of a rig after a plan for a rig before it. Null where the plan brings an error that was not there.
- *
- * @param row The order of neighbours, by gesture.
- * @param preferred The numbers that house rules prefer; null where they prefer none.
- */
-export function naiveScore(
-  before: Rig,
-  after: Rig,
-  row: readonly string[],
-  preferred: readonly number[] | null,
-): NaiveScore | null {
+/** The score of a rig after a plan for a rig before it. Null where it does what a plan may not, or brings an error that was not there. */
+export function naiveScore(before: Rig, after: Rig, asked: NaiveAsked): NaiveScore | null {
+  const { row, preferred, isRepair, isOneForEach } = asked
   if (newErrors(check(before), check(onceTaught(before, after).rig)).length > 0) return null
-  const slots = slotsOf(after)
-  const was = new Map(slotsOf(before).map((slot) => [placeKey(slot.place), slot]))
+  const was = new Map(freeSlots(before, asked).map((slot) => [placeKey(slot.place), slot]))
+  const slots = slotsOf(after).filter(({ place }) => was.has(placeKey(place)))
+  const hasMoved = ({ place, channel, number }: Slot): boolean => {
+    const old = was.get(placeKey(place))
+    return old !== undefined && (old.channel !== channel || old.number !== number)
+  }
+  const unmet = isOneForEach ? offTheirChannel(slots, hasMoved) : 0
+  if (unmet === null) return null
+  const moved = slots.filter((slot) => hasMoved(slot) && was.get(placeKey(slot.place))?.number !== 'wanted')
   const agrees = (rig: Rig, id: string): boolean => {
     const mapping = rig.mappings.find((each) => each.id === id)
     return mapping !== undefined && mappingState(rig, mapping).agreement === 'agrees'
@@ -129,19 +187,16 @@ export function naiveScore(
         onceTaught(before, after).rig,
         slots.filter(({ number }) => number !== 'wanted'),
       ),
+    unmet,
     stale: concerned.filter(({ id }) => agrees(before, id) && !agrees(after, id)).length,
     warnings: concerned.filter(({ id, learnedAt }) => learnedAt !== null && !agrees(after, id)).length,
+    changed: isRepair ? moved.length : 0,
     breaks,
     outside:
       preferred === null
         ? 0
         : slots.filter(({ number }) => number !== 'wanted' && !preferred.includes(number)).length,
     rank: slots.reduce((sum, { number }) => sum + (number === 'wanted' ? 0 : rankOf(number)), 0),
-    moved: slots.filter(({ place, channel, number }) => {
-      const old = was.get(placeKey(place))
-      return (
-        old !== undefined && old.number !== 'wanted' && (old.channel !== channel || old.number !== number)
-      )
-    }).length,
+    moved: isRepair ? 0 : moved.length,
   }
 }

@@ -1,6 +1,7 @@
 import type { Severity } from '#core/conflicts'
 import { CONTROL_KIND_NAME, controlName, splitGestureKey, type GestureKey, type Id } from '#core/rig'
 import { gestureVerb } from '../sentence'
+import type { SurfaceLight } from './light-colours'
 import {
   fitName,
   fitTag,
@@ -36,7 +37,7 @@ export interface DrawnFrom {
   selected: { gesture: GestureKey | null } | null
   isTabStop: boolean
   /** The colour of its light and what to write on it, in the lens on lights. */
-  light?: { colour: string; ink: string } | undefined
+  light?: SurfaceLight | undefined
 }
 
 /** One tag of a drawing: in px, with the classes of its state. */
@@ -69,7 +70,7 @@ export interface DrawnControl {
   severity: Severity | null
   tags: readonly DrawnTag[]
   spoken: string
-  light: { colour: string; ink: string } | null
+  light: SurfaceLight | null
 }
 
 const ROUND: ReadonlySet<string> = new Set(['knob', 'encoder', 'footswitch', 'tilt', 'joystick'])
@@ -159,6 +160,7 @@ const isAsBefore = (a: DrawnFrom, b: DrawnFrom): boolean =>
   a.tags === b.tags &&
   a.isTabStop === b.isTabStop &&
   a.light?.colour === b.light?.colour &&
+  a.light?.pattern === b.light?.pattern &&
   a.selected?.gesture === b.selected?.gesture &&
   (a.selected === null) === (b.selected === null)
 

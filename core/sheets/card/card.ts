@@ -1,3 +1,4 @@
+import { patternOf, type Pattern } from '../../lights'
 import {
   controlName,
   gestureName,
@@ -19,7 +20,7 @@ import { drawingOf, labelRooms, type LabelRoom, type ShapePart } from '../drawin
 import { plain } from '../plain'
 import { PAPER_INK, SOFT_INK, type Drawing, type Part } from './drawing'
 import { cut, fitted, LEADING, textWidth, type Fitted, type Wanted } from './fit'
-import { patternOf, swatchParts, type Pattern } from './pattern'
+import { swatchParts } from './swatch-parts'
 
 /** What a controller shows, under the name that a card gives it. */
 export interface NamedShowing {

@@ -1,3 +1,4 @@
+import { faceOf, spelledOut } from '../scripts'
 import type { Face } from './drawing'
 
 /** Width of a character in parts of the height of its type, on the safe side: narrow, wide and the rest. */
@@ -11,7 +12,10 @@ const widthOfOne = (character: string): number => {
   if (WIDE.test(character)) return 0.9
   if (CAPITAL.test(character)) return 0.7
   const point = character.codePointAt(0) ?? 0
-  return point < 0x250 ? 0.58 : point < 0x1100 ? 0.7 : 1.3
+  if (point < 0x250) return 0.58
+  if (faceOf(point) === 'unknown')
+    return [...spelledOut(point)].reduce((width, each) => width + widthOfOne(each), 0)
+  return point < 0x1100 ? 0.7 : 1.3
 }
 
 /** How wide a text is set, in mm, on the safe side; `size` is the height of the type in mm. */

@@ -1,4 +1,4 @@
-import { strokesOf, type Pattern } from '../card/pattern'
+import { strokesOf, type Pattern } from '../../lights'
 import { cardPages, PAPERS, type Paper } from '../card/pages'
 import { PAPER_INK, SOFT_INK } from '../card/drawing'
 import { textWidth } from '../card/fit'
@@ -59,7 +59,7 @@ function cellNode(cell: Cell, isRight: boolean, width: number): PdfNode {
   const room = cell.box !== undefined || cell.swatch !== undefined ? width - BOX_SIDE - 3 : width
   const isOneLine = textWidth(cell.text, SIZE, cell.mono ? 'figures' : 'plain') <= room
   const text = {
-    text: pdfText(cell.text, cell.mono),
+    text: pdfText(cell.text, cell.mono, { width: room, size: SIZE }),
     ...(isOneLine ? { noWrap: true } : {}),
     ...(cell.mono ? { font: MONO_FAMILIES.latin } : {}),
     ...(isRight ? { alignment: 'right' } : {}),
@@ -104,13 +104,24 @@ const LAYOUT: PdfNode = {
   paddingBottom: () => 1.6,
 }
 
+/** What is as wide on every paper. */
+const LEAST_ROOM = pt(Math.min(...Object.values(PAPERS).map(({ width }) => width)) - 2 * MARGIN_MM.side)
+
+const headingNode = (heading: string, width: number, size = 11.5): PdfNode => ({
+  text: pdfText(heading, false, { width, size }),
+  bold: true,
+  fontSize: size,
+})
+const noteText = (note: string, width: number): ReturnType<typeof pdfText> =>
+  pdfText(note, false, { width, size: SIZE })
+
 /** A heading as a line of its table, which every page repeats with the titles: no row is ever cut from its heading. */
-const headingCell = (heading: string, note: string | undefined, count: number): PdfNode[] => [
+const headingCell = (heading: string, note: string | undefined, count: number, width: number): PdfNode[] => [
   {
     colSpan: count,
     stack: [
-      { text: pdfText(heading), bold: true, fontSize: 11.5 },
-      ...(note === undefined ? [] : [{ text: pdfText(note), color: SOFT_INK, margin: [0, 1, 0, 2] }]),
+      headingNode(heading, width),
+      ...(note === undefined ? [] : [{ text: noteText(note, width), color: SOFT_INK, margin: [0, 1, 0, 2] }]),
     ],
   },
   ...Array.from({ length: count - 1 }, () => ({ text: '' })),
@@ -141,7 +152,7 @@ function tableNode(heading: string, note: string | undefined, table: Table, shap
       dontBreakRows: !isTall,
       widths,
       body: [
-        headingCell(heading, note, columns.length),
+        headingCell(heading, note, columns.length, shape.room),
         columns.map(({ title, align }) => ({
           text: pdfText(title),
           bold: true,
@@ -166,7 +177,7 @@ const factsNode = (facts: SheetDocument['facts']): PdfNode[] =>
             widths: ['auto', '*'],
             body: facts.map(({ label, value }) => [
               { text: pdfText(label), color: SOFT_INK },
-              { text: pdfText(value) },
+              { text: noteText(value, LEAST_ROOM * 0.7) },
             ]),
           },
           layout: { ...LAYOUT, hLineWidth: () => 0, paddingRight: () => 10 },
@@ -183,8 +194,8 @@ function sectionNodes(section: Section, shape: PageShape): PdfNode[] {
     return [
       {
         stack: [
-          { text: pdfText(heading), bold: true, fontSize: 11.5 },
-          ...(note === undefined ? [] : [{ text: pdfText(note), margin: [0, 2, 0, 0] }]),
+          headingNode(heading, shape.room),
+          ...(note === undefined ? [] : [{ text: noteText(note, shape.room), margin: [0, 2, 0, 0] }]),
         ],
         unbreakable: (note?.length ?? 0) < LONGEST_NOTE,
         margin: [0, 12, 0, 0],
@@ -192,7 +203,7 @@ function sectionNodes(section: Section, shape: PageShape): PdfNode[] {
     ]
   if ((note?.length ?? 0) < LONGEST_NOTE) return [tableNode(heading, note, table, shape)]
   return [
-    { text: pdfText(note ?? ''), color: SOFT_INK, margin: [0, 12, 0, 0] },
+    { text: noteText(note ?? '', shape.room), color: SOFT_INK, margin: [0, 12, 0, 0] },
     tableNode(heading, undefined, table, shape),
   ]
 }
@@ -268,8 +279,8 @@ function chapterPages(
 }
 
 const titleNodes = ({ title, subtitle, facts }: SheetDocument): PdfNode[] => [
-  { text: pdfText(title), bold: true, fontSize: 17 },
-  { text: pdfText(subtitle), color: SOFT_INK, margin: [0, 1, 0, 0] },
+  headingNode(title, LEAST_ROOM, 17),
+  { text: noteText(subtitle, LEAST_ROOM), color: SOFT_INK, margin: [0, 1, 0, 0] },
   ...factsNode(facts),
 ]
 
@@ -290,8 +301,8 @@ const contents: PdfNode = {
 function chapterHead(chapter: Section): PdfNode[] {
   const rows = chapter.table?.rows ?? []
   return [
-    { text: pdfText(chapter.heading), bold: true, fontSize: 15, tocItem: true, tocMargin: [0, 2, 0, 0] },
-    ...(chapter.note === undefined ? [] : [{ text: pdfText(chapter.note), color: SOFT_INK }]),
+    { ...headingNode(chapter.heading, LEAST_ROOM, 15), tocItem: true, tocMargin: [0, 2, 0, 0] },
+    ...(chapter.note === undefined ? [] : [{ text: noteText(chapter.note, LEAST_ROOM), color: SOFT_INK }]),
     ...factsNode(rows.map(({ cells }) => ({ label: cells[0]?.text ?? '', value: cells[1]?.text ?? '' }))),
   ]
 }

@@ -2,6 +2,7 @@
 export interface PdfRun {
   text: string
   font?: string
+  noWrap?: boolean
 }
 
 /** What of the definition of a PDF we use: plain data for the package that lays it out. */

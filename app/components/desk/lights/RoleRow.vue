@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Plus, X } from '@lucide/vue'
-import { entriesFor, shownAs } from '#core/lights'
+import { entriesFor, patternOf, shownAs } from '#core/lights'
 import type { LightRole } from '#core/rig'
 
 /** A role: its letter, its name, the colours of its states, and what the Desk's controller makes of them. */
@@ -20,6 +20,7 @@ const entries = computed(() => {
 const states = computed(() =>
   role.states.map((state, index) => ({ ...state, shown: shownAs(state.colour, index, entries.value) })),
 )
+const patternName = computed(() => `Pattern: ${patternOf(lights.roles.indexOf(role))}`)
 const valueOf = (event: Event): string => (event.target as HTMLInputElement).value
 const put = (index: number, change: Partial<LightRole['states'][number]>): boolean =>
   lights.setRole(role, 'Change', {
@@ -55,6 +56,11 @@ const uses = computed(() => lights.uses.get(role.id) ?? 0)
       :value="role.letter"
       @change="setLetter"
     />
+    <svg class="size-4 shrink-0" viewBox="-1 -1 11 11" role="img" :aria-label="patternName">
+      <path class="fill-raised stroke-ink" :d="lights.patternPathOf(role)">
+        <title>{{ patternName }}</title>
+      </path>
+    </svg>
     <InlineName
       class="w-28"
       :value="role.name"

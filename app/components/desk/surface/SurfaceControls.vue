@@ -58,6 +58,13 @@ const point = (event: Event): void => {
       :class="['part', path.ink, control.isEmpty && !control.light && 'empty']"
       :style="control.light && path.ink === 'body' ? { fill: control.light.colour } : undefined"
     />
+    <path
+      v-if="control.light?.pattern"
+      class="pattern"
+      :d="control.light.pattern"
+      :transform="`translate(${control.box.x - 3} ${control.box.y - 3})`"
+      :style="{ fill: control.light.colour, stroke: control.light.ink }"
+    />
     <rect
       v-if="control.plate"
       :x="control.plate.x"
@@ -140,6 +147,9 @@ const point = (event: Event): void => {
 .halo {
   fill: var(--marker);
   stroke: var(--ink);
+  stroke-width: 1;
+}
+.pattern {
   stroke-width: 1;
 }
 .label {
