@@ -15,6 +15,8 @@ beforeAll(async () => {
   await page.click('[data-testid=ask-ports]')
   await page.driver.executeScript(`midi.plug('in-1', 'Desk in', 'input')`)
   await pickOption(page, '[data-port="syzra/usb"] button', 'Desk in')
+  await page.driver.executeScript(`midi.plug('in-2', 'Board in', 'input')`)
+  await pickOption(page, '[data-port="umbrek/din"] button', 'Board in')
   await page.press('Sheets')
   await page.click('[data-sheet=living]')
   await page.find('[data-testid=living-surface]')
@@ -47,6 +49,24 @@ describe('the living card', () => {
     )
     expect(await page.text('[data-testid=living-layers]')).toContain('Scenes')
     await page.waitFor('what the button does there', async () => (await written('key-1')) !== cue)
+  })
+
+  it('follows the passage that a press brings, and goes to another by a finger', async () => {
+    const passages = (): Promise<string[]> =>
+      page.driver.executeScript(
+        `return [...document.querySelectorAll('[data-living-passage][aria-pressed=true]')].map((each) => each.dataset.livingPassage)`,
+      )
+    await page.waitFor('the first passage', async () => (await passages()).join() === 'overture')
+    const knob = await written('knob-1')
+    // The first switch of the foot board: a program with its bank, and the next row.
+    await page.driver.executeScript(`midi.deliver('in-2', [0xb1, 0, 0], [0xb1, 32, 1], [0xc1, 0])`)
+    await page.waitFor('the next passage', async () => (await passages()).join() === 'rings')
+    await page.click('[data-living-controller=syzra]')
+    await page.waitFor('what the knob moves there', async () => (await written('knob-1')) !== knob)
+    await page.click('[data-living-passage=transit]')
+    await page.waitFor('the passage that was chosen', async () => (await passages()).join() === 'transit')
+    await page.click('[data-living-passage=overture]')
+    await page.waitFor('what it moved at first', async () => (await written('knob-1')) === knob)
   })
 
   it('is changed to another controller by a finger, and left again', async () => {

@@ -80,6 +80,15 @@ describe('with its server stopped', () => {
     await page.click('[data-export=pdf]')
     expect(Buffer.from((await page.downloadedBytes('.pdf')).subarray(0, 5)).toString()).toBe('%PDF-')
 
+    await page.click('[data-sheet=living]')
+    await page.find('[data-testid=living-surface]')
+    await page.driver.navigate().refresh()
+    await soon('the living card', '[data-living="fader-1"]', 'Rings')
+    await page.click('[data-living-controller=pelluna]')
+    await page.find('[data-living="pad-1"]')
+    await page.click('[aria-label="Back to the sheets"]')
+    await page.find('[data-sheet=living]')
+
     await page.driver.navigate().refresh()
     await soon('it is kept', '[data-testid=rig-menu]', 'On stage')
     await page.press('Bench')

@@ -110,9 +110,21 @@ describe('the set-up checklist', () => {
 })
 
 describe('the book', () => {
-  it('binds what is chosen, with contents and page numbers', async () => {
+  it('is stopped amid its writing, and written anew when it is asked for again', async () => {
     await page.click('[data-sheet=book]')
     await page.find('[data-testid=book]')
+    expect(await page.text('[data-testid=book]')).toMatch(/[23]\d of 34 sheets are in/)
+    await page.click('[data-export=pdf]')
+    await page.click('[data-testid=stop-writing]')
+    await page.waitFor(
+      'the formats',
+      async () => (await page.count('[data-export=pdf]:not([disabled])')) === 1,
+    )
+    expect(await page.count('[data-testid=stop-writing]')).toBe(0)
+    expect(await page.count('[role=alert]')).toBe(0)
+  })
+
+  it('binds what is chosen, with contents and page numbers', async () => {
     for (const box of await page.driver.findElements(By.css('[data-testid=book] [data-bind]'))) {
       const id = await box.getAttribute('data-bind')
       const isWanted = id === 'lights' || id === 'map kettlow' || id === 'wake'
@@ -121,6 +133,8 @@ describe('the book', () => {
     expect(await page.text('[data-testid=book]')).toContain('3 of 34 sheets are in')
     await save('pdf')
     const pages = pagesOf(await page.downloadedBytes('the-book.pdf'))
+    // The whole book, which was stopped, has some ninety.
+    expect(pages.length).toBeLessThan(30)
     for (const title of ['Kettlow: destination map', 'Light key', 'Wake sequence']) {
       expect(pages[0]).toContain(title)
       expect(pages.slice(1).some((text) => text.startsWith(title))).toBe(true)

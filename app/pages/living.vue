@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useFullscreen } from '@vueuse/core'
 import { Maximize, X } from '@lucide/vue'
+import { passageShown } from '#core/bench/passage-shown'
 
 /** The card of a controller on a screen beside the hardware: it follows what comes in, layer and passage too. */
 const bench = useBenchStore()
@@ -22,7 +23,18 @@ watch(
     if (moved !== undefined && bench.controllers.some(({ id }) => id === moved)) bench.controllerId = moved
   },
 )
-const passage = computed(() => rigs.rig?.passages.find(({ id }) => id === bench.passageId))
+const passages = computed(() => rigs.rig?.passages ?? [])
+/** The passage that the hardware is in, by the layers that it shows. */
+const shownPassage = computed(
+  () => passageShown(passages.value, (id) => bench.state?.controllers[id]?.showing)?.id ?? null,
+)
+watch(
+  shownPassage,
+  (id) => {
+    if (id !== null && id !== bench.passageId) bench.begin(id)
+  },
+  { immediate: true },
+)
 const layers = computed(() => {
   const showing = bench.own?.showing
   const template = bench.controller?.templates.find(({ id }) => id === showing?.template)
@@ -53,7 +65,6 @@ const heardWords = computed(() =>
         <LetterBadge :letter="controller.letter" :hue="controller.hue" />{{ controller.name }}
       </button>
       <p class="text-lg font-bold" aria-live="polite" data-testid="living-layers">{{ layers.join(', ') }}</p>
-      <p v-if="passage" class="text-soft text-lg">{{ passage.name }}</p>
       <span class="ml-auto" />
       <button
         v-if="isSupported"
@@ -76,6 +87,20 @@ const heardWords = computed(() =>
         <X :size="20" />
       </button>
     </header>
+    <nav v-if="passages.length > 0" class="flex flex-wrap gap-2" aria-label="Passages">
+      <button
+        v-for="passage in passages"
+        :key="passage.id"
+        type="button"
+        class="h-11 rounded-md border px-4 text-base"
+        :class="passage.id === bench.passageId ? 'bg-raised border-ink font-bold' : 'border-line text-soft'"
+        :aria-pressed="passage.id === bench.passageId"
+        :data-living-passage="passage.id"
+        @click="bench.begin(passage.id)"
+      >
+        {{ passage.name }}
+      </button>
+    </nav>
     <p
       v-if="bench.failure !== null"
       class="bg-conflict-soft text-conflict flex items-center gap-3 rounded-md px-4 py-2"

@@ -7,7 +7,8 @@ import { rigIndex, type Rig, type RigInput } from '../rig'
 import { endsOf, mappedRange } from '../values'
 import { joined, merged, rewrite, rigOf, ruled } from '../testing/mapped-rigs'
 import { anyRig, sending, sendingCc } from '../testing/rigs'
-import { beginPassage, playRig, switchedOn } from './played'
+import { passageShown } from './passage-shown'
+import { beginPassage, playRig, showOnRig, switchedOn } from './played'
 import type { BenchState, Passing } from './running'
 import type { Effect } from './destination'
 import { meantBy } from './selection'
@@ -257,5 +258,35 @@ describe('the demo', () => {
     const hand: Hand = { kind: 'press', gesture: 'foot-1.press' }
     const pressed = playRig(rig, start, 'umbrek', hand, 0).state
     expect([knobs(start), knobs(pressed)]).toEqual(['overture', 'rings'])
+  })
+
+  it('tells which passage is shown, from what all controllers show', () => {
+    const rig = nineRingsRig('as-performed')
+    const shown = (state: BenchState): string | undefined =>
+      passageShown(rig.passages, (id) => state.controllers[id]?.showing)?.id
+    const start = switchedOn(rig)
+    const pressed = playRig(rig, start, 'umbrek', { kind: 'press', gesture: 'foot-1.press' }, 0).state
+    for (const passage of rig.passages)
+      expect(shown(beginPassage(rig, start, passage, 0).state)).toBe(passage.id)
+    expect(shown(pressed)).toBe('rings')
+    // One controller that shows something else is enough to be in none.
+    const syzra = pressed.controllers.syzra
+    if (!syzra) throw new Error('no controller')
+    const other = showOnRig(
+      rig,
+      pressed,
+      'syzra',
+      { ...syzra.showing, layers: { ...syzra.showing.layers, knobs: 'transit' } },
+      1,
+    )
+    expect(shown(other.state)).toBeUndefined()
+    // Where two passages ask for the same, neither is told; one that says nothing never is.
+    const [first] = rig.passages
+    if (!first) throw new Error('no passage')
+    const twice = [first, { ...first, id: 'again' }]
+    const showing = (id: string) => start.controllers[id]?.showing
+    expect(passageShown([first], showing)?.id).toBe(first.id)
+    expect(passageShown(twice, showing)).toBeNull()
+    expect(passageShown([{ ...first, showing: [] }], showing)).toBeNull()
   })
 })

@@ -62,7 +62,7 @@ const point = (event: Event): void => {
       v-if="control.light?.pattern"
       class="pattern"
       :d="control.light.pattern"
-      :transform="`translate(${control.box.x - 3} ${control.box.y - 3})`"
+      :transform="`translate(${control.box.x + 2.5} ${control.box.y + 2.5})`"
       :style="{ fill: control.light.colour, stroke: control.light.ink }"
     />
     <rect
