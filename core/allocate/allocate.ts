@@ -8,7 +8,7 @@ import { followersIn } from './followers'
 import { askedSenders, troublesOf } from './free'
 import { EXTENTS, faultsOf } from './faults'
 import type { Plan, PlannedChange } from './plan'
-import { planned, withoutProof, type AllocateOptions, type Planned } from './planned'
+import { planned, type AllocateOptions, type Planned } from './planned'
 import { reasonsOf } from './reasons'
 import type { AllocateRequest } from './request'
 import { heldBack, heldErrors, shortagesOf } from './shortages'
@@ -17,7 +17,7 @@ import { standIn } from './stand-in'
 import { untaughtTroubles } from './teaching'
 import { certainBeside } from './solver/certain'
 import { addressOf } from './solver/problem'
-import type { Solution } from './solver/solution'
+import { withoutProof, type Solution } from './solver/solution'
 
 /**
  * What brings an error is barred from its address at first, or from as much as the rule says; from the whole channel when

@@ -6,8 +6,8 @@ import { CHANNEL_STRIDE } from './candidates'
 import { groupOf } from './channels'
 import type { AllocateRequest } from './request'
 import { LOOSE, solveInFields, STAYING, type FieldMemory, type Fields } from './solver/fields'
-import { TERMS, type Choice } from './solver/problem'
-import type { Progress, Solution } from './solver/solution'
+import type { Choice } from './solver/problem'
+import { withoutProof, type Progress, type Solution } from './solver/solution'
 import { solve, type SolveOptions } from './solver/solve'
 
 /** What planning may be given beside what is asked: who is told of its progress, and what solves linear programs. */
@@ -81,18 +81,6 @@ function rivalsOf(built: BuiltProblem, choice: Choice): ReadonlySet<Sender> {
     built.roomFor(item).some((address) => room.has(address)) ||
     keeps(item).some((resource) => contested.has(resource))
   return new Set(senders.filter((sender, item) => free.has(sender) && isRival(item)))
-}
-
-/** Nothing of a solution is certain but that no term is less than nothing. */
-export function withoutProof(solution: Solution): Solution {
-  const open = TERMS.findIndex((term) => solution.score[term] > 0)
-  const term = TERMS[open]
-  return {
-    ...solution,
-    proven: open < 0 ? TERMS : TERMS.slice(0, open),
-    bound: term === undefined ? null : { term, value: 0 },
-    isLeast: false,
-  }
 }
 
 /**

@@ -1,4 +1,4 @@
-import type { Choice, Score, Term } from './problem'
+import { TERMS, type Choice, type Score, type Term } from './problem'
 
 export interface Progress {
   /** Parts of the problem that are done, and all of them. */
@@ -17,4 +17,17 @@ export interface Solution {
   bound: { term: Term; value: number } | null
   /** Is it also the one with the lowest addresses of all that score the same? */
   isLeast: boolean
+}
+
+/** A choice of which nothing is certain but that no term is less than nothing. */
+export function withoutProof({ choice, score }: Pick<Solution, 'choice' | 'score'>): Solution {
+  const open = TERMS.findIndex((term) => score[term] > 0)
+  const term = TERMS[open]
+  return {
+    choice,
+    score,
+    proven: open < 0 ? TERMS : TERMS.slice(0, open),
+    bound: term === undefined ? null : { term, value: 0 },
+    isLeast: false,
+  }
 }
