@@ -6,7 +6,7 @@ const RIGHT_TO_LEFT = /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufefc]/
 /** The faces whose words are turned around when they are set. */
 const TURNED: ReadonlySet<Face> = new Set(['hebrew', 'arabic'])
 /** What belongs to the character before it. */
-const ATTACHED = /^[\p{M}\u200d\ufe0f]$/u
+const ATTACHED = /^(?:\p{M}|\u200d|\ufe0f)$/u
 
 export const runsFromRight = (text: string): boolean => RIGHT_TO_LEFT.test(text)
 
