@@ -15,6 +15,8 @@ interface Help {
   grows: number
   request?: AllocateRequest
   edits?: readonly RigEdit[]
+  /** Who goes out of their way, by key; else it is they who find a place. */
+  aside?: string
 }
 
 /** So many ways to help are tried, on problems of so many places at most; each is planned in a hurry. */
@@ -42,20 +44,21 @@ export function helpsOf(
     edits.length === 0 ? given : recheckWith(given, apply(given.context.rig, edits), apply)
   /** Does it help them where everybody else is where the plan puts them? That is soon seen, and mostly so. */
   const helpsAfter = (help: Help, left: readonly Sender[]): boolean => {
-    const keys = new Set(left.map(({ key }) => key))
-    const { request: asked = request } = help
+    const { request: asked = request, aside } = help
     // Who is to be together with others cannot be looked at alone.
     if (isOneForEach(asked)) return false
-    if (help.edits === undefined)
-      return after.context.occupancy.senders.some(
-        (sender) =>
-          keys.has(sender.key) &&
-          whyFixed(after.context, asked, sender) === null &&
-          hasPlace(after.context, asked, sender),
-      )
-    // With another rig it may be somebody else who goes.
+    const then = checkOf(after, help)
+    const keys = new Set(left.map(({ key }) => key))
+    const mayGo = ({ key }: Sender): boolean => (aside === undefined ? keys.has(key) : key === aside)
+    const { context } = then
+    const canGo = context.occupancy.senders.some(
+      (sender) =>
+        mayGo(sender) && whyFixed(context, asked, sender) === null && hasPlace(context, asked, sender),
+    )
+    if (!canGo || aside === undefined) return canGo
+    // Others may be in their way too.
     const others = [...built.free].flatMap(({ key }) => (keys.has(key) ? [] : [key]))
-    return leftIn(checkOf(after, help), { ...asked, struck: [...asked.struck, ...others] }).size < left.length
+    return leftIn(then, { ...asked, struck: [...asked.struck, ...others] }).size < left.length
   }
   const tried = new Map<string, ReadonlySet<string>>()
   const leftWith = (help: Help): ReadonlySet<string> => {
@@ -66,7 +69,7 @@ export function helpsOf(
   const now = built.senders.filter((_, item) => built.isLeft(item, solution.choice[item] ?? 0)).length
   const places = built.senders.reduce((sum, _, item) => sum + built.roomFor(item).length, 0)
   const helpsAnew = (help: Help, left: readonly Sender[]): boolean => {
-    if (help.grows * places > MOST_PLACES) return false
+    if (help.aside !== undefined || help.grows * places > MOST_PLACES) return false
     const then = leftWith(help)
     return then.size < now && left.filter(({ key }) => then.has(key)).length < left.length
   }
@@ -129,6 +132,7 @@ function waysToHelp(
     words: `unpin ${placeWords(rig, [findingPlace(sender)])}`,
     grows: 1,
     edits: unpinned(rig, sender),
+    aside: sender.key,
   }))
   const houseRules = [
     ...new Set(left.flatMap(({ place, message }) => preferencesAt(rig, [], place, message.kind))),
