@@ -1,4 +1,4 @@
-import type { ChannelAddress, SentMessage } from '../midi'
+import { isChannelMessage, type ChannelAddress, type ChannelMessage, type SentMessage } from '../midi'
 import {
   memo,
   memoOf,
@@ -11,7 +11,7 @@ import {
   type Rig,
 } from '../rig'
 import { busesOf, ownerOf, type Bus } from './buses'
-import { isPlainCable } from './cables'
+import { isPlainCable, looksAtNumbers } from './cables'
 import { flowOf, seenByCables, type Flow, type FlowEdge, type FlowState } from './flow'
 import { portGraph, type PortGraph } from './graph'
 
@@ -33,6 +33,8 @@ export interface Delivery {
   busesFrom: (controller: Id) => readonly Bus[]
   /** The cables that what a controller sends may pass. */
   cablesFrom: (controller: Id) => readonly Cable[]
+  /** Do rules of cables that what a controller sends may pass look at numbers? Else all of a kind and channel go the same ways. */
+  looksAtNumbers: (controller: Id) => boolean
   /** Every form in which a message goes everywhere, for those who look at the ways themselves. */
   flows: (controller: Id, message: SentMessage) => readonly Flow[]
   /** The buses that something hears which arrives at a port. */
@@ -55,6 +57,9 @@ const withoutRules = (graph: PortGraph): PortGraph => {
       }),
   }
 }
+
+/** Is it several messages on several channels, which rules tell apart? */
+const isZone = (message: ChannelMessage): boolean => 'keys' in message && message.keys.kind === 'zone'
 
 /** So many states of flows are kept, about 10 MB; then they are forgotten. */
 const MOST_KEPT_STATES = 20_000
@@ -123,9 +128,27 @@ function deliver(rig: Rig): Delivery {
     return found
   }
 
+  const numbered = new Map<Id, boolean>()
+  const looksAt = (id: Id): boolean => {
+    const before = numbered.get(id) ?? looksAtNumbers(topologyOf(id).cables)
+    numbered.set(id, before)
+    return before
+  }
+  // Where rules look at kinds and channels only, all numbers go the same ways, and as they are sent.
+  const byKind = new Map<string, readonly Bus[]>()
+  const busesOfKind = (id: Id, message: ChannelMessage): readonly Bus[] => {
+    const key = `${id} ${message.kind} ${message.channel}`
+    const known = byKind.get(key) ?? arrivalsOf(id, message).map(({ bus }) => bus)
+    byKind.set(key, known)
+    return known
+  }
   const arrivals = (id: Id, message: SentMessage): readonly Arrival[] => {
     const all = open.get(id)
     if (all) return all.map((bus) => ({ bus, messages: [message] }))
+    if (!isChannelMessage(message) || isZone(message) || looksAt(id)) return arrivalsOf(id, message)
+    return busesOfKind(id, message).map((bus) => ({ bus, messages: [message] }))
+  }
+  const arrivalsOf = (id: Id, message: SentMessage): readonly Arrival[] => {
     const found = new Map<Bus, SentMessage[]>()
     for (const { states } of flows(id, message))
       for (const state of states)
@@ -146,6 +169,7 @@ function deliver(rig: Rig): Delivery {
     open,
     busesFrom: (id) => topologyOf(id).buses,
     cablesFrom: (id) => topologyOf(id).cables,
+    looksAtNumbers: looksAt,
     flows,
     busesAt,
   }

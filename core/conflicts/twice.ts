@@ -8,7 +8,7 @@ import {
   type FlowState,
   type Way,
 } from '../addresses'
-import { printTarget, type Address, type SentMessage } from '../midi'
+import { isChannelMessage, printTarget, type Address, type SentMessage } from '../midi'
 import { memoOf, rigIndex, type Controller, type Destination, type Id, type Rig } from '../rig'
 
 /** Does it do harm to have a message twice? Programs, modes and transport commands may come again. */
@@ -66,6 +66,22 @@ export function waysOf(delivery: Delivery, bus: Bus, controller: Id, message: Se
   return []
 }
 
+const counts = memoOf((_: Delivery) => new Map<string, number>())
+
+/** How many ways a message takes that is heard at a bus. */
+function wayCount(delivery: Delivery, bus: Bus, controller: Id, message: SentMessage): number {
+  const isOneOfMany =
+    isChannelMessage(message) &&
+    (!('keys' in message) || message.keys.kind === 'one') &&
+    !delivery.looksAtNumbers(controller)
+  if (!isOneOfMany) return waysOf(delivery, bus, controller, message).length
+  const known = counts(delivery)
+  const key = `${controller} ${bus.id} ${message.kind} ${message.channel}`
+  const count = known.get(key) ?? waysOf(delivery, bus, controller, message).length
+  known.set(key, count)
+  return count
+}
+
 /**
  * The buses, of those where it arrives, to which a message of a controller comes twice, where that does harm.
  *
@@ -86,6 +102,6 @@ export function arrivesTwice(
     const localWays = isLocal(destination, controller.id) ? 1 : 0
     const isOpen = delivery.open.has(controller.id)
     if (localWays === 0 && isOpen && !mayFork(delivery, bus, controller.id)) return []
-    return waysOf(delivery, bus, controller.id, message).length + localWays < 2 ? [] : [bus.id]
+    return wayCount(delivery, bus, controller.id, message) + localWays < 2 ? [] : [bus.id]
   })
 }
