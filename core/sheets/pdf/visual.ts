@@ -8,6 +8,8 @@ const TURNED: ReadonlySet<Face> = new Set(['hebrew', 'arabic'])
 /** What belongs to the character before it. */
 const ATTACHED = /^(?:\p{M}|\u200d|\ufe0f)$/u
 
+let bidi: ReturnType<typeof bidiFactory> | null = null
+
 export const runsFromRight = (text: string): boolean => RIGHT_TO_LEFT.test(text)
 
 /** A word of a face that is turned, or a character of another. */
@@ -16,7 +18,7 @@ interface Unit extends Run {
 }
 
 function unitsOf(line: string): Unit[] {
-  const bidi = bidiFactory()
+  bidi ??= bidiFactory()
   const { levels } = bidi.getEmbeddingLevels(line, 'ltr')
   const units: Unit[] = []
   let at = 0
