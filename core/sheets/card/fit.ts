@@ -7,7 +7,7 @@ const WIDE = /[mwMWQ@%—…&]/
 const CAPITAL = /[A-Z0-9#+–]/
 const FIGURE_WIDTH = 0.64
 
-const widthOfOne = (character: string): number => {
+const measured = (character: string): number => {
   if (NARROW.test(character)) return 0.31
   if (WIDE.test(character)) return 0.9
   if (CAPITAL.test(character)) return 0.7
@@ -16,6 +16,18 @@ const widthOfOne = (character: string): number => {
   if (faceOf(point) === 'unknown')
     return [...spelledOut(point)].reduce((width, each) => width + widthOfOne(each), 0)
   return point < 0x1100 ? 0.7 : 1.3
+}
+
+/** Widths that are known; a few hundred characters make up nearly every text. */
+const known = new Map<string, number>()
+const MOST_KNOWN = 2000
+
+function widthOfOne(character: string): number {
+  const before = known.get(character)
+  if (before !== undefined) return before
+  const width = measured(character)
+  if (known.size < MOST_KNOWN) known.set(character, width)
+  return width
 }
 
 /** How wide a text is set, in mm, on the safe side; `size` is the height of the type in mm. */
