@@ -12,6 +12,7 @@ import {
   type Shape,
   type Term,
 } from './problem'
+import { likeness } from './likeness'
 import { keepOnly, widened, type Component, type Reduced } from './reduce'
 import type { Solution } from './solution'
 import { solve, type SolveOptions } from './solve'
@@ -95,33 +96,6 @@ const inField = ({ addresses, fieldless }: Shape, field: number, { fieldOf }: Fi
   )
 
 const everything = ({ addresses }: Shape): Int32Array => Int32Array.from(addresses.keys())
-
-/** The same for problems that differ only in the field where they lie. */
-function likeness({ items, chains }: Problem, field: number, { fieldOf, within }: Fields): string {
-  const labels = new Map<number, number>()
-  const labelOf = (resource: number): number => {
-    const known = labels.get(resource) ?? labels.size
-    labels.set(resource, known)
-    return known
-  }
-  const shapes = new Map<Shape, number>()
-  const said: unknown[] = []
-  const order = items.map((shape) => {
-    const known = shapes.get(shape)
-    if (known !== undefined) return known
-    shapes.set(shape, shapes.size)
-    said.push([
-      Array.from(shape.addresses, (address) =>
-        address === NOWHERE ? NOWHERE : fieldOf(address) === field ? within(address) : -2 - address,
-      ),
-      [shape.leave, ...(shape.fieldless ?? [])],
-      shape.takes.map((takes) => Array.from(takes, labelOf)),
-      TERMS.map((term) => (term === 'breaks' ? 0 : Array.from(shape.costs[term]))),
-    ])
-    return shapes.size - 1
-  })
-  return JSON.stringify([said, order, chains])
-}
 
 /** What can be said for certain of the score of a solution: what is proven, and the least of what comes next. */
 function leastScore({ score, proven, bound }: Solution): Score {
