@@ -48,6 +48,16 @@ describe('lights', () => {
     }
   })
 
+  it('a role is told by a pattern too, on its controls and in the list', async () => {
+    const patterns = await page.driver.executeScript<string[]>(
+      `return ['[data-control="pad-1"] path.pattern', '[data-control="pad-10"] path.pattern', '[data-role="role-5"] svg path', '[data-role="role-6"] svg path']
+        .map((css) => document.querySelector(css)?.getAttribute('d') ?? '')`,
+    )
+    expect(patterns[0]).not.toBe('')
+    expect(patterns[0]).not.toBe(patterns[1])
+    expect(patterns.slice(2)).toEqual(patterns.slice(0, 2))
+  })
+
   it('two roles that look alike are seen, and cured by choosing colours', async () => {
     await page.waitFor('the warning', async () =>
       (await page.text('[data-testid=alike]')).includes('look alike'),

@@ -19,6 +19,9 @@ export interface Fault {
   extent: Extent
 }
 
+/** Rules about cables: what they find has nothing to do with numbers, and shows as soon as there is one. */
+const CABLE_RULES = new Set(RULES.filter(({ topic }) => topic === 'cables').map(({ id }) => id))
+
 const EXTENT_OF: ReadonlyMap<string, Extent> = new Map(
   RULES.map(({ id, extent }) => [id, extent ?? 'address']),
 )
@@ -40,8 +43,20 @@ export function faultsOf(
   left: ReadonlySet<string>,
   apply: Apply,
 ): readonly Fault[] {
-  const isFault = ({ rule, at }: Finding): boolean =>
-    !ROOM_RULES.has(rule) || at.some((place) => !left.has(placeKey(place)))
+  const wanted = new Set(
+    moves.filter(({ change }) => change.from === null).map(({ change }) => placeKey(change.at)),
+  )
+  /** Is it of cables, and new only in that somebody sends who wanted a number? */
+  const showsNow = ({ rule, at }: Finding): boolean => {
+    if (!CABLE_RULES.has(rule)) return false
+    const old = new Set(
+      before.findings.filter((each) => each.rule === rule).flatMap((each) => each.at.map(placeKey)),
+    )
+    const added = at.map(placeKey).filter((place) => !old.has(place))
+    return added.length > 0 && added.every((place) => wanted.has(place))
+  }
+  const isFault = (error: Finding): boolean =>
+    ROOM_RULES.has(error.rule) ? error.at.some((place) => !left.has(placeKey(place))) : !showsNow(error)
   const faultsIn = (check: Check): Finding[] => newErrors(before, check).filter(isFault)
   const errors = faultsIn(after)
   if (errors.length === 0) return []

@@ -4,6 +4,8 @@ import { isBlocked, reachOf, type CheckContext } from '../conflicts'
 import { numberOf, type Id } from '../rig'
 import { arrivalsIn } from './arrivals'
 
+const SEVEN_BITS = Array.from({ length: 128 }, (_, number) => number)
+
 /** What lies around the free senders: who stays, what is kept, who listens. */
 export interface Ground {
   /**
@@ -18,7 +20,7 @@ export interface Ground {
   ) => Takes | null
   /** What a sender takes where it is. */
   takesNow: (sender: Sender) => Takes
-  /** The buses to which a sender's message comes twice where it is: that is an error already. */
+  /** The buses to which a sender's message comes twice on its channel, or would with any number: that is no fault of a plan. */
   twiceNow: (sender: Sender) => readonly Id[]
   /** Could a cell that someone takes carry a parameter? */
   isCarrier: (cell: number) => boolean
@@ -79,8 +81,15 @@ export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Grou
     return known
   }
   const goes = (sender: Sender): boolean => free.has(sender)
-  const twiceNow = (sender: Sender): readonly Id[] =>
-    arrivedAt(sender, sender.channel, numberOf(sender.message))?.twice ?? []
+  const twiceNow = (sender: Sender): readonly Id[] => {
+    const own = numberOf(sender.message)
+    if (!isWanting(sender)) return arrivedAt(sender, sender.channel, own)?.twice ?? []
+    for (const number of SEVEN_BITS) {
+      const there = arrivedAt(sender, sender.channel, number)
+      if (there && there.at.length > 0) return there.twice
+    }
+    return []
+  }
 
   const heard = new Map<Listening, readonly number[]>()
   const cellsHeard = (listening: Listening): readonly number[] => {

@@ -100,19 +100,16 @@ describe('leaving a channel', () => {
         ...more,
       }
     }
-    const wired = (second: object): Rig =>
+    const sends = { 'k1.turn': sendingCc(20), 'k2.turn': sendingCc(21) }
+    const wired = (second: object, base: Parameters<typeof testController>[1] = sends): Rig =>
       testRig(
         [
-          testController(
-            'a',
-            { 'k1.turn': sendingCc(20), 'k2.turn': sendingCc(21) },
-            {
-              ports: [
-                { id: 'out', name: 'Out', direction: 'out' },
-                { id: 'too', name: 'Too', direction: 'out' },
-              ],
-            },
-          ),
+          testController('a', base, {
+            ports: [
+              { id: 'out', name: 'Out', direction: 'out' },
+              { id: 'too', name: 'Too', direction: 'out' },
+            ],
+          }),
         ],
         [testDestination('d')],
         {
@@ -134,8 +131,15 @@ describe('leaving a channel', () => {
     const onlyTwo = leaving(wired({ rules: [{ kind: 'pass', match: { channels: [2] } }], otherwise: 'stop' }))
     expect(onlyTwo.changes.map(({ channel }) => channel)).toEqual([3, 3])
     expect(onlyTwo.isLeast).toBe(true)
-    // What arrives twice already may do so elsewhere.
+    // What arrives twice already may do so elsewhere, and who wants a number gets one: the cables are another matter.
     expect(leaving(wired({})).changes.map(({ channel }) => channel)).toEqual([2, 2])
+    const wants = sending({ kind: 'cc', number: 'wanted' })
+    const wanting: Array<Parameters<typeof testController>[1]> = [
+      { 'k1.turn': wants, 'k2.turn': sendingCc(21) },
+      { 'k1.turn': wants },
+    ]
+    for (const base of wanting)
+      expect(plan(wired({}, base), { kind: 'fill' }).changes.map(({ channel }) => channel)).toEqual([1])
   })
 
   it('takes everything along: what means something keeps its number, pins stay and are named', () => {
