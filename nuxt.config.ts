@@ -1,5 +1,6 @@
 import tailwindcss from '@tailwindcss/vite'
 import { fileURLToPath } from 'node:url'
+import { quickWorkers } from './scripts/quick-workers'
 import { workCode } from './scripts/work-code'
 import { SAFE_HEADERS } from './server/lib/headers'
 
@@ -110,7 +111,7 @@ export default defineNuxtConfig({
     // Of Dexie the build for browsers of today, which is a thirtieth smaller.
     resolve: { alias: [{ find: /^dexie$/, replacement: 'dexie/dist/modern/dexie.mjs' }] },
     plugins: [tailwindcss()],
-    worker: { format: 'es' },
+    worker: { format: 'es', plugins: () => [quickWorkers()] },
     optimizeDeps: {
       include: [
         '@headlessui/vue',

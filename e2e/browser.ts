@@ -39,8 +39,11 @@ export interface Session {
 
 const literal = (words: string): string => `concat('', "${words.replaceAll('"', `", '"', "`)}")`
 
-/** @param own A profile to go on with, which stays when the session ends; else a new one that goes with it. */
-export async function startSession(own: string | null = null): Promise<Session> {
+/**
+ * @param own A profile to go on with, which stays when the session ends; else a new one that goes with it.
+ * @param keeps Whether the browser may keep the application for later, which takes twice the work of showing it.
+ */
+export async function startSession(own: string | null = null, keeps = false): Promise<Session> {
   const profile = own ?? mkdtempSync(join(tmpdir(), 'deft-browser-'))
   const downloads = mkdtempSync(join(tmpdir(), 'deft-downloads-'))
   const options = new Options()
@@ -71,6 +74,10 @@ export async function startSession(own: string | null = null): Promise<Session> 
       mobile: false,
     })
   await setPage(1280, 800)
+  if (!keeps)
+    await driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+      source: 'delete Navigator.prototype.serviceWorker',
+    })
 
   const find = (css: string) => driver.wait(until.elementLocated(By.css(css)), WAIT_MS, `no ${css}`)
   const waitFor = <T>(what: string, condition: () => Promise<T>): Promise<T> =>

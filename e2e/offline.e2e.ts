@@ -21,7 +21,7 @@ beforeAll(async () => {
     },
     stdio: 'ignore',
   })
-  page = await startSession()
+  page = await startSession(null, true)
   await page.waitFor('the server', () => isUp())
 })
 afterAll(async () => {
