@@ -78,6 +78,7 @@ export function problemBuilder(
     const resources = resourcesFor(context, request, senders, { ...ground, takesNow }, stays.groups)
     const takenBy = spotTaker(resources)
     const shapeOf = shapeMaker()
+    const farRows = rowsAlike()
     const items: Item[] = []
     const shapes: Shape[] = []
     const put = (rows: readonly Row[]): number => shapes.push(shapeOf(rows)) - 1
@@ -85,32 +86,37 @@ export function problemBuilder(
       resources.token(`${hearing.name} by ${key}`)
 
     const add = (sender: Sender): number => {
-      const spots = channels(sender).flatMap((channel) => {
-        const { far, near } = spotsOf.get(sender)?.(channel) ?? { far: [], near: [] }
-        return [...far, ...near]
-      })
+      const spots = channels(sender).flatMap((channel) => spotsOf.get(sender)?.(channel) ?? [])
       const own = hearings.of(sender)
       const tokens = (unheard: readonly Hearing[]): number[] =>
         unheard.filter(({ leaders }) => leaders.length > 1).map((hearing) => servedBy(hearing, sender))
       const changes = isWanting(sender) ? 0 : withFollowers(sender).length
       const leavingCosts = request.policy.kind === 'keep-if-room' ? 1 : 0
-      const [farCosts, farTokens] = [costsUnheard(own), tokens(own)]
-      const rowOf = (spot: Spot | NearSpot): Row => {
-        const isFar = !('unheard' in spot)
-        const lost = isFar ? farCosts : costsUnheard(spot.unheard)
-        return {
-          address: spot.address,
-          takes: takenBy(sender, spot, isFar ? farTokens : tokens(spot.unheard)),
-          isStill: false,
-          isFieldless: false,
-          costs: {
-            stale: lost.stale,
-            warnings: lost.warnings + (spot.channel === sender.channel ? 0 : leavingCosts),
-            [changeTerm]: changes,
-            outside: spot.isOutside ? 1 : 0,
-            rank: spot.rank,
-          },
-        }
+      const rowAt = (spot: Spot, unheard: { costs: Lost; tokens: readonly number[] }): Row => ({
+        address: spot.address,
+        takes: takenBy(sender, spot, unheard.tokens),
+        isStill: false,
+        isFieldless: false,
+        costs: {
+          stale: unheard.costs.stale,
+          warnings: unheard.costs.warnings + (spot.channel === sender.channel ? 0 : leavingCosts),
+          [changeTerm]: changes,
+          outside: spot.isOutside ? 1 : 0,
+          rank: spot.rank,
+        },
+      })
+      const nearRow = (spot: NearSpot): Row =>
+        rowAt(spot, { costs: costsUnheard(spot.unheard), tokens: tokens(spot.unheard) })
+      const far = { costs: costsUnheard(own), tokens: tokens(own) }
+      const [atHome, away] = ['at home', 'away'].map((where) =>
+        farRows(`${where} ${far.costs.stale} ${far.costs.warnings} ${changes}`),
+      )
+      const farRow = (spot: Spot): Row => {
+        const alike = spot.channel === sender.channel ? atHome : away
+        const isForAll = far.tokens.length === 0 && isTakenAlike(spot)
+        const row = (isForAll && alike?.get(spot)) || rowAt(spot, far)
+        if (isForAll) alike?.set(spot, row)
+        return row
       }
       const unheardNow = own.filter(({ hearsNow }) => !hearsNow(sender))
       const now = isWanting(sender) ? NOTHING : takesNow(sender)
@@ -123,7 +129,7 @@ export function problemBuilder(
         costs: { ...still.costs, warnings: costsUnheard(unheardNow).warnings },
       })
       const rows: Array<Row & { still?: Still }> = inAddressOrder([
-        ...spots.map(rowOf),
+        ...spots.flatMap((on) => [...on.far.map(farRow), ...on.near.map(nearRow)]),
         ...stillsOf(sender).map(stillRow),
       ])
       items.push({ sender, stills: rows.map(({ still }) => still ?? null) })
@@ -239,8 +245,21 @@ function withoutBarred(whole: BuiltProblem, barred: ReadonlySet<string>): BuiltP
   }
 }
 
+/** Rows of spots, by what they have in common beside the spot: most are the same for many senders. */
+function rowsAlike(): (likeness: string) => Map<Spot, Row> {
+  const known = new Map<string, Map<Spot, Row>>()
+  return (likeness) => {
+    const rows = known.get(likeness) ?? new Map<Spot, Row>()
+    known.set(likeness, rows)
+    return rows
+  }
+}
+
+/** What mappings lose that hear nothing. */
+type Lost = Record<'stale' | 'warnings', number>
+
 /** What mappings cost that hear nothing; such as several serve have items of their own. */
-function costsUnheard(unheard: readonly Hearing[]): { stale: number; warnings: number } {
+function costsUnheard(unheard: readonly Hearing[]): Lost {
   const alone = unheard.filter(({ leaders }) => leaders.length === 1)
   return { stale: alone.filter(({ isHeard }) => isHeard).length, warnings: alone.length }
 }
@@ -256,15 +275,17 @@ const stillAt = (address: number, takes: readonly number[] = []): Row => ({
   isFieldless: false,
 })
 
+/** Does everyone who can go to a spot take the same there? */
+const isTakenAlike = ({ takes: { wide, carried } }: Spot): boolean =>
+  wide.length === 0 && carried.length === 0
+
 /** What senders take at spots. Where it is the same for all who can go to a spot, it is put together once. */
 function spotTaker(
   resources: Resources,
 ): (sender: Sender, spot: Spot, tokens: readonly number[]) => Int32Array {
   const known = new WeakMap<Spot, Int32Array>()
   return (sender, spot, tokens) => {
-    const { wide, carried } = spot.takes
-    if (wide.length > 0 || carried.length > 0)
-      return Int32Array.from([...resources.taken(sender, spot.takes), ...tokens])
+    if (!isTakenAlike(spot)) return Int32Array.from([...resources.taken(sender, spot.takes), ...tokens])
     const takes = known.get(spot) ?? Int32Array.from(resources.taken(sender, spot.takes))
     known.set(spot, takes)
     if (tokens.length === 0) return takes

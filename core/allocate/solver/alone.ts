@@ -1,7 +1,7 @@
 import { cheapest, priced, weighed, type Weights } from './chain'
 import { kindOf } from './kinds'
 import { noScore, scoreOf, TERMS, type Problem, type Score, type Term } from './problem'
-import { reduced, withoutForced } from './reduce'
+import { keptWithin, withoutForced } from './reduce'
 
 /** Above it sums of whole numbers are no longer exact. */
 const MOST_WEIGHT = 2 ** 50
@@ -32,14 +32,14 @@ function chainWeights({ items }: Problem, chain: readonly number[]): { weights: 
 const FIRST_TERMS = ['errors', 'unmet', 'stale', 'warnings'] as const satisfies readonly Term[]
 
 /**
- * What a problem would score, term by term, if every chain had everything to itself: no choice scores less. With as little
- * of a term as there can be, some things are taken whatever is chosen: those nobody has to himself.
+ * As `scoreOfChains`, and nearer: with as little of a term as there can be, some things are taken whatever is chosen, and
+ * those nobody has to himself.
  */
 export function scoreAlone(problem: Problem): Score {
   let left = problem
   for (const term of FIRST_TERMS) {
     if (left.items.every(({ costs }) => costs[term].every((cost) => cost === 0))) continue
-    const step = withoutForced(reduced(left, { ...noScore(), [term]: 1 }, null, 0.5).problem)
+    const step = withoutForced(left, keptWithin(left, { ...noScore(), [term]: 1 }, null, 0.5))
     // So little of it is not to be had by all together.
     if (step.kept.some(({ length }) => length === 0)) {
       const score = scoreOfChains(left)
@@ -54,7 +54,8 @@ export function scoreAlone(problem: Problem): Score {
 const pick = (score: Score, terms: readonly Term[]): Partial<Score> =>
   Object.fromEntries(terms.map((term) => [term, score[term]]))
 
-function scoreOfChains(problem: Problem): Score {
+/** What a problem would score, term by term, if every chain had everything to itself: no choice scores less. */
+export function scoreOfChains(problem: Problem): Score {
   const total: Record<Term, number> = noScore()
   const known = new Map<string, Score>()
   for (const chain of problem.chains) {

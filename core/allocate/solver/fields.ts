@@ -1,4 +1,4 @@
-import { scoreAlone } from './alone'
+import { scoreAlone, scoreOfChains } from './alone'
 import { combined } from './combined'
 import { fieldsBySize, fieldsFor } from './give-fields'
 import {
@@ -86,16 +86,15 @@ function certainBreaks({ chains, items }: Problem, { groups, count }: Fields, fi
   return breaks
 }
 
-/** The candidates of an item that lie in a field, and those that keep to none. */
-const inField = ({ addresses, fieldless }: Shape, field: number, { fieldOf }: Fields): Int32Array =>
-  Int32Array.from(
-    [...addresses.keys()].filter((index) => {
-      const address = addresses[index] ?? NOWHERE
-      return address === NOWHERE || fieldless?.[index] === 1 || fieldOf(address) === field
-    }),
-  )
-
-const everything = ({ addresses }: Shape): Int32Array => Int32Array.from(addresses.keys())
+/** The candidates of an item that lie in each field, with those that keep to none. */
+function byField({ addresses, fieldless }: Shape, { fieldOf }: Fields, fields: number): Int32Array[] {
+  const found = Array.from({ length: fields }, (): number[] => [])
+  addresses.forEach((address, candidate) => {
+    if (address !== NOWHERE && fieldless?.[candidate] !== 1) found[fieldOf(address)]?.push(candidate)
+    else for (const field of found) field.push(candidate)
+  })
+  return found.map((candidates) => Int32Array.from(candidates))
+}
 
 /** What can be said for certain of the score of a solution: what is proven, and the least of what comes next. */
 function leastScore({ score, proven, bound }: Solution): Score {
@@ -134,13 +133,17 @@ interface Joint {
   isLeast: boolean
 }
 
+/** How a group in a field is looked at, from what takes no time to what takes the most. */
+const LOOKS = ['alone', 'rough', 'full'] as const
+type Look = (typeof LOOKS)[number]
+
 /** A group in a field by itself: what it scores there at least, and what was found if it was looked for. */
 interface Tried {
   own: Reduced
   least: Score
   solution: Solution | null
   /** How it is to be looked at next; null if it was, as well as can be. */
-  next: 'rough' | 'full' | null
+  next: Look | null
 }
 
 /** The least of what a group scores in any field. */
@@ -156,8 +159,8 @@ const ROUGH_SHARE = 0.005
 /**
  * The best choice where each group has a field to itself (where there are more groups than fields, as few as can
  * be share one). Which field each gets is an assignment at the least sum of what the groups score by themselves;
- * only those that come into it are solved, the others are known to score no less than chains that have everything
- * to themselves. Then the whole is solved with the fields so given. As long as groups do not get in each other's
+ * only those that come into it are looked at closely and solved, the others are known to score no less than chains that
+ * have everything to themselves. Then the whole is solved with the fields so given. As long as groups do not get in each other's
  * way across fields, that is the best there is; where they do, the sum is the bound.
  */
 export function solveInFields(
@@ -175,12 +178,20 @@ export function solveInFields(
     ...(onProgress ? { onProgress: ({ proven }) => onProgress({ done, of: among.count + 1, proven }) } : {}),
   })
   const parts = Array.from({ length: among.count }, (_, group) => partOf(problem, among.groups, group))
+  const shapes = new Map(
+    [...new Set(problem.items)].map((shape) => [
+      shape,
+      { everything: Int32Array.from(shape.addresses.keys()), inField: byField(shape, among, fields) },
+    ]),
+  )
+  const candidatesOf = (shape: Shape, group: number | undefined, field: number): Int32Array => {
+    const of = shapes.get(shape)
+    return (isGroup(group) ? of?.inField[field] : of?.everything) ?? new Int32Array()
+  }
   const inOne = ({ items, problem: own }: Component, field: number): Reduced =>
     keepOnly(
       own,
-      own.items.map((shape, index) =>
-        isGroup(among.groups[items[index] ?? 0]) ? inField(shape, field, among) : everything(shape),
-      ),
+      own.items.map((shape, index) => candidatesOf(shape, among.groups[items[index] ?? 0], field)),
     )
   const solved = (own: Problem, field: number, isRough: boolean): Solution => {
     const key = `${isRough ? 'rough' : 'full'} ${likeness(own, field, among)}`
@@ -192,9 +203,21 @@ export function solveInFields(
   const tried = parts.map((part) =>
     Array.from({ length: fields }, (_, field): Tried => {
       const own = inOne(part, field)
-      return { own, least: scoreAlone(own.problem), solution: null, next: isHasty ? null : 'rough' }
+      return { own, least: scoreOfChains(own.problem), solution: null, next: 'alone' }
     }),
   )
+  /** Look at a group in its field as it is to be looked at next, and say how it could be looked at after that. */
+  const lookAt = (now: Tried, look: Look, field: number): void => {
+    const solution = look === 'alone' ? null : solved(now.own.problem, field, look === 'rough')
+    const least = solution === null ? scoreAlone(now.own.problem) : leastScore(solution)
+    if (compareScores(least, now.least) > 0) now.least = least
+    now.solution = solution
+    if (look === 'alone') now.next = isHasty || steps === 0 ? null : 'rough'
+    // Where its score is proven, a closer look could only show that its addresses are the lowest.
+    else now.next = look === 'rough' && solution?.bound !== null ? 'full' : null
+  }
+  // Where fields are shared, what is known for certain is the least in any field.
+  if (among.count > fields) for (const row of tried) row.forEach((now, field) => lookAt(now, 'alone', field))
   const loose = partOf(problem, among.groups, LOOSE)
   const looseSolution = loose.items.length === 0 ? null : solve(loose.problem, options(1 / among.count))
   const leasts = (): Score[][] => tried.map((row) => row.map(({ least }) => least))
@@ -204,18 +227,10 @@ export function solveInFields(
       return now && now.next !== null ? [{ now, next: now.next, field }] : []
     })
     // What is cheap to look at first: it may be enough to see that the field is not the one.
-    const isRough = open.some(({ next }) => next === 'rough')
-    const turn = open.filter(({ next }) => (next === 'rough') === isRough)
-    if (turn.length === 0) break
+    const look = LOOKS.find((each) => open.some(({ next }) => next === each))
+    if (look === undefined) break
     done = among.count - open.length
-    for (const { now, field } of turn) {
-      const solution = solved(now.own.problem, field, isRough)
-      const least = leastScore(solution)
-      if (compareScores(least, now.least) > 0) now.least = least
-      now.solution = solution
-      // Where its score is proven, a closer look could only show that its addresses are the lowest.
-      now.next = isRough && solution.bound !== null ? 'full' : null
-    }
+    for (const { now, field, next } of open) if (next === look) lookAt(now, look, field)
   }
   const given = fieldsFor(leasts(), fields)
   const looks = given.flatMap((field, group) => tried[group]?.[field] ?? [])
@@ -244,7 +259,7 @@ export function solveInFields(
       problem,
       problem.items.map((shape, item) => {
         const group = among.groups[item]
-        return isGroup(group) ? inField(shape, into[group] ?? 0, among) : everything(shape)
+        return candidatesOf(shape, group, into[group ?? STAYING] ?? 0)
       }),
     )
     const joint = solve(whole.problem, options(1))

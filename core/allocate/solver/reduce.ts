@@ -72,12 +72,20 @@ function contestedIn({ items, resources }: Problem, kept: readonly Int32Array[])
  * Leave out every candidate through which its chain would cost more than `slack` above the least it can, at
  * these weights and prices; and forget what only one item could take.
  */
-export function reduced(
+export const reduced = (
   problem: Problem,
   weights: Weights,
   prices: Float64Array | null,
   slack: number,
-): Reduced {
+): Reduced => keepOnly(problem, keptWithin(problem, weights, prices, slack))
+
+/** The candidates of each item through which its chain costs no more than `slack` above the least it can. */
+export function keptWithin(
+  problem: Problem,
+  weights: Weights,
+  prices: Float64Array | null,
+  slack: number,
+): Int32Array[] {
   const costs = priced(weighed(weights), prices, null)
   const keeps = new Array<Int32Array>(problem.items.length)
   const known = new Map<string, readonly Int32Array[]>()
@@ -89,7 +97,7 @@ export function reduced(
       keeps[item] = kept[index] ?? new Int32Array()
     })
   }
-  return keepOnly(problem, keeps)
+  return keeps
 
   function keptOf(chain: readonly number[]): Int32Array[] {
     const before = forwards(problem, chain, costs, weights.breaks)
@@ -136,13 +144,14 @@ function takenAnyway({ takes }: Shape, kept: Int32Array): Int32Array {
   return common
 }
 
-/** Leave out every candidate that takes what another item takes whatever its candidate, until that leaves nothing more out. */
-export function withoutForced(problem: Problem): Reduced {
+/**
+ * Leave out every candidate that takes what another item takes whatever its candidate, until that leaves nothing more out.
+ *
+ * @param among The candidates of each item that are left already; else all.
+ */
+export function withoutForced(problem: Problem, among?: readonly Int32Array[]): Reduced {
   const holder = new Int32Array(problem.resources).fill(-1)
-  const whole = new Map(
-    [...new Set(problem.items)].map((shape) => [shape, Int32Array.from(shape.takes.keys())]),
-  )
-  const all = problem.items.map((shape) => whole.get(shape) ?? new Int32Array())
+  const all = among ?? everythingOf(problem)
   const kept = [...all]
   /** The candidates of each item of which it is known what all of them take. */
   const known = new Array<Int32Array | null>(kept.length).fill(null)
@@ -170,7 +179,14 @@ export function withoutForced(problem: Problem): Reduced {
       if (left.length < own.length) kept[item] = left
     })
   }
-  return kept.every((own, item) => own === all[item]) ? { problem, kept } : keepOnly(problem, kept)
+  const isWhole = among === undefined && kept.every((own, item) => own === all[item])
+  return isWhole ? { problem, kept } : keepOnly(problem, kept)
+}
+
+/** All candidates of each item. */
+function everythingOf({ items }: Problem): Int32Array[] {
+  const known = new Map([...new Set(items)].map((shape) => [shape, Int32Array.from(shape.takes.keys())]))
+  return items.map((shape) => known.get(shape) ?? NOTHING)
 }
 
 /** A problem with only some of the candidates of each item. */
