@@ -68,6 +68,7 @@ export function spotFinder(
   const withFollowers = withFollowersIn(context)
   const shares = request.shareLayers
   const far = new Map<string, readonly Spot[]>()
+  const arriving = new Map<string, Map<number, Array<number | null>>>()
 
   return (sender) => {
     const { message } = sender
@@ -116,10 +117,28 @@ export function spotFinder(
         rank,
       }
     }
-    const isNear = (channel: Channel, number: number | null): boolean =>
-      hearings
-        .listenings(sender)
-        .some((listening) => all.some((each) => ground.comesNear(each, channel, number, listening)))
+    /** The numbers with which it arrives in each cell of a channel. */
+    const arrivingOn = (channel: Channel): Map<number, Array<number | null>> => {
+      const key = `${channel} ${alike}`
+      const found = arriving.get(key) ?? new Map<number, Array<number | null>>()
+      if (arriving.has(key)) return found
+      arriving.set(key, found)
+      for (const number of numbers)
+        for (const each of all)
+          for (const cell of ground.arrivesIn(each, channel, number)) {
+            const before = found.get(cell)
+            if (before) before.push(number)
+            else found.set(cell, [number])
+          }
+      return found
+    }
+    const heardIn = hearings.listenings(sender).flatMap(ground.cellsHeard)
+    const nearNumbers = (channel: Channel): Array<number | null> => {
+      if (heardIn.length === 0) return []
+      const arrivals = arrivingOn(channel)
+      const near = new Set(heardIn.flatMap((cell) => arrivals.get(cell) ?? []))
+      return near.size === 0 ? [] : numbers.filter((number) => near.has(number))
+    }
     const unheardAt = (channel: Channel, number: number | null): Hearing[] => {
       const sent = all.map((each) => ({ each, at: messageAt(rig, each, channel, number) }))
       const isHeard = (hearing: Hearing): boolean =>
@@ -129,7 +148,6 @@ export function spotFinder(
 
     const isElsewhere = (channel: Channel, number: number | null): boolean =>
       channel !== sender.channel || (number !== null && number !== numberOf(message))
-    const isJoined = hearings.listenings(sender).length > 0
     const known = new Map<Channel, Spots>()
     return (channel) => {
       const before = known.get(channel)
@@ -137,7 +155,7 @@ export function spotFinder(
       const key = `${channel} ${alike}`
       const shared = far.get(key) ?? numbers.flatMap((number) => spotAt(channel, number, true) ?? [])
       far.set(key, shared)
-      const near = isJoined ? numbers.filter((number) => isNear(channel, number)) : []
+      const near = nearNumbers(channel)
       const spots = {
         far: shared.filter(({ number }) => isElsewhere(channel, number) && !near.includes(number)),
         near: near.flatMap((number): NearSpot[] => {

@@ -24,8 +24,10 @@ export interface Ground {
   twiceNow: (sender: Sender) => readonly Id[]
   /** Could a cell that someone takes carry a parameter? */
   isCarrier: (cell: number) => boolean
-  /** Does a sender's message arrive in a cell at which an address of a destination is heard, on another channel or with another number? */
-  comesNear: (sender: Sender, channel: Channel, number: number | null, listening: Listening) => boolean
+  /** Every cell in which a sender's message would arrive on another channel, with another number or (null) the same. */
+  arrivesIn: (sender: Sender, channel: Channel, number: number | null) => Iterable<number>
+  /** The cells in which an address of a destination is heard. */
+  cellsHeard: (listening: Listening) => readonly number[]
 }
 
 /** Where a destination hears something. */
@@ -126,11 +128,7 @@ export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Grou
       }
       return sorted(sender, takes)
     },
-    comesNear: (sender, channel, number, listening) => {
-      const arrived = arrivedAt(sender, channel, number)
-      if (!arrived) return false
-      const cells = arrived.cells()
-      return cellsHeard(listening).some((cell) => cells.has(cell))
-    },
+    arrivesIn: (sender, channel, number) => arrivedAt(sender, channel, number)?.cells() ?? [],
+    cellsHeard,
   }
 }
