@@ -108,7 +108,7 @@ describe('joining in the lens on destinations', () => {
     const control = await page.find('[data-control="side-2"]')
     const { driver } = page
     const at = await driver.executeScript<{ x: number; y: number }>(
-      `const box = arguments[0].querySelector('.part').getBoundingClientRect()
+      `const box = arguments[0].querySelector('.control-part').getBoundingClientRect()
        return { x: Math.round(box.x + box.width / 2), y: Math.round(box.y + box.height / 2) }`,
       control,
     )

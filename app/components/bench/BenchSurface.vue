@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
 import { standsAt } from '#core/bench'
 import {
   CONTROL_KIND_NAME,
@@ -17,8 +16,6 @@ import { keyAreas } from '~/lib/keys'
 const bench = useBenchStore()
 const rigs = useRigStore()
 const frame = useTemplateRef('frame')
-const { width, height } = useElementSize(frame)
-const PADDING = 14
 
 const draw = useDrawStore()
 const waiting = computed(() => draw.waitingOf(bench.controller?.id))
@@ -29,18 +26,7 @@ const surface = computed(() => {
   return own && ghosts.value.length > 0 ? { ...own, ...grownSurface(own, ghosts.value) } : own
 })
 const controls = computed<readonly Control[]>(() => surface.value?.controls ?? [])
-const scale = computed(() =>
-  surface.value && width.value > 0
-    ? Math.max(
-        0.3,
-        Math.min(
-          (width.value - 2 * PADDING) / surface.value.width,
-          (height.value - 2 * PADDING) / surface.value.height,
-          3.2,
-        ),
-      )
-    : 1,
-)
+const { width, height, scale } = useFittedSurface(frame, () => surface.value, { padding: 14, most: 3.2 })
 const line = useLineCheckStore()
 const isChecked = computed(() => line.isOn && line.controllerId === bench.controller?.id)
 const hands = useHands(() => controls.value)
@@ -163,7 +149,7 @@ const drawn = computed(() =>
           v-for="(path, index) in figure.body"
           :key="index"
           :d="path.d"
-          :class="['part', path.ink]"
+          :class="['control-part', path.ink]"
           :style="light && path.ink === 'body' ? { fill: light.colour } : undefined"
         />
         <path
@@ -203,10 +189,6 @@ const drawn = computed(() =>
 </template>
 
 <style scoped>
-.surface-ground {
-  background-image: radial-gradient(var(--line) 0.9px, transparent 1px);
-  background-size: 13px 13px;
-}
 .played {
   cursor: pointer;
   outline: none;
@@ -222,24 +204,7 @@ const drawn = computed(() =>
   stroke: var(--ink);
   stroke-dasharray: 2 2;
 }
-.part {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 1.3;
-  stroke-linecap: round;
-}
-.part.body {
-  fill: var(--raised);
-}
-.part.detail {
-  stroke: var(--faint);
-  stroke-width: 0.8;
-}
-.part.dark {
-  fill: var(--ink);
-  stroke-width: 0.6;
-}
-.silent .part {
+.silent .control-part {
   stroke: var(--faint);
   stroke-dasharray: 3 2.5;
 }

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
 import { modelOf, rigIndex, type Controller, type Id } from '#core/rig'
 import { inkedPaths } from '#core/sheets/drawing'
 import { controlsInBoth, marksOf } from '~/lib/history/marks'
@@ -7,7 +6,6 @@ import { controlsInBoth, marksOf } from '~/lib/history/marks'
 /** The surfaces on which something changed: what is gone, new, moved or changed, each by its own mark. */
 const history = useHistoryStore()
 const frame = useTemplateRef('frame')
-const { width, height } = useElementSize(frame)
 
 const marks = computed(() => (history.report ? marksOf(history.report) : new Map()))
 const controllers = computed((): Controller[] => {
@@ -27,11 +25,7 @@ const surface = computed(() => {
   if (owner) return modelOf(rig, owner).surface
   return shown.value && history.other ? modelOf(history.other, shown.value).surface : null
 })
-const scale = computed(() =>
-  surface.value && width.value > 0
-    ? Math.max(0.3, Math.min(width.value / surface.value.width, height.value / surface.value.height))
-    : 1,
-)
+const { width, scale } = useFittedSurface(frame, () => surface.value)
 const drawn = computed(() =>
   history.later && shown.value
     ? controlsInBoth(history.other, history.later, shown.value.id).map((control) => {

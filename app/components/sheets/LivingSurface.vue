@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
 import { standsAt } from '#core/bench'
 import { modelOf, splitGestureKey, type Id } from '#core/rig'
 import { LEADING } from '#core/sheets/card/fit'
@@ -12,16 +11,11 @@ import type { Move } from '~/lib/bench/moves'
 const bench = useBenchStore()
 const rigs = useRigStore()
 const frame = useTemplateRef('frame')
-const { width, height } = useElementSize(frame)
 
 const surface = computed(() =>
   rigs.rig && bench.controller ? modelOf(rigs.rig, bench.controller).surface : null,
 )
-const scale = computed(() =>
-  surface.value && width.value > 0
-    ? Math.max(0.3, Math.min(width.value / surface.value.width, height.value / surface.value.height))
-    : 1,
-)
+const { width, height, scale } = useFittedSurface(frame, () => surface.value)
 const showing = computed(() => bench.own?.showing)
 const card = computed(() =>
   rigs.rig && bench.controller && showing.value ? livingCard(rigs.rig, bench.controller, showing.value) : [],

@@ -55,7 +55,7 @@ const point = (event: Event): void => {
       v-for="(path, index) in control.paths"
       :key="index"
       :d="path.d"
-      :class="['part', path.ink, control.isEmpty && !control.light && 'empty']"
+      :class="['control-part', path.ink, control.isEmpty && !control.light && 'empty']"
       :style="control.light && path.ink === 'body' ? { fill: control.light.colour } : undefined"
     />
     <path
@@ -105,7 +105,7 @@ const point = (event: Event): void => {
   cursor: pointer;
   outline: none;
 }
-.control:focus-visible .part.body {
+.control:focus-visible .control-part.body {
   stroke-width: 2.6;
 }
 .reach {
@@ -115,33 +115,13 @@ const point = (event: Event): void => {
   stroke: var(--ink);
   stroke-dasharray: 2 2;
 }
-.part {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 1.3;
-  stroke-linecap: round;
-}
-.part.body {
-  fill: var(--raised);
-}
-.part.mark {
-  stroke-width: 1.6;
-}
-.part.detail {
-  stroke: var(--faint);
-  stroke-width: 0.8;
-}
-.part.dark {
-  fill: var(--ink);
-  stroke-width: 0.6;
-}
-.part.empty {
+.control-part.empty {
   stroke: var(--faint);
 }
-.part.body.empty {
+.control-part.body.empty {
   stroke-dasharray: 3 2.5;
 }
-.control:hover .part.body {
+.control:hover .control-part.body {
   stroke-width: 2;
 }
 .halo {

@@ -1,12 +1,10 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
 import { grownSurface, splitGestureKey, type Control } from '#core/rig'
 import { labelRooms, placeLabels, type LabelPlace } from '#core/sheets/drawing'
 import { drawControls, type ControlTag, type DrawnControl } from '~/lib/surface/drawn'
 
 const desk = useDeskStore()
 const frame = useTemplateRef('frame')
-const { width, height } = useElementSize(frame)
 const PADDING = 9
 
 const draw = useDrawStore()
@@ -37,12 +35,12 @@ const extent = computed(() => {
 })
 
 const { zoom, zoomTo, isPanning, isSpaceHeld } = useZoom(frame)
-const scale = computed(() => {
-  if (!surface.value || width.value === 0) return 1
-  const across = (width.value - 2 * PADDING) / extent.value.width
-  const down = (height.value - 2 * PADDING) / extent.value.height
-  return Math.max(0.3, Math.min(across, down, 3.2)) * zoom.value
-})
+const {
+  width,
+  height,
+  scale: fitted,
+} = useFittedSurface(frame, () => surface.value && extent.value, { padding: PADDING, most: 3.2 })
+const scale = computed(() => fitted.value * zoom.value)
 const size = computed(() => ({
   w: extent.value.width * scale.value,
   h: extent.value.height * scale.value,
@@ -213,10 +211,3 @@ function onKey(event: KeyboardEvent): void {
     </div>
   </div>
 </template>
-
-<style scoped>
-.surface-ground {
-  background-image: radial-gradient(var(--line) 0.9px, transparent 1px);
-  background-size: 13px 13px;
-}
-</style>
