@@ -110,7 +110,13 @@ const sentTags = computed(() => {
   const more = programmed.value.length - tags.length
   return tags.join(', ') + (more > 0 ? ` and ${more} more` : '')
 })
-const LEADS: Readonly<Record<string, string>> = { channel: 'on', low: 'from', high: 'to', behaviour: ', ' }
+/** What stands between a word of the sentence and the one before it; else a blank. */
+const LEADS: Readonly<Record<string, string>> = {
+  channel: ' on ',
+  low: ' from ',
+  high: ' to ',
+  behaviour: ', ',
+}
 
 function apply(messages: readonly Message[]): void {
   // What is written here may be a frame behind.
@@ -168,12 +174,11 @@ function pin(): void {
     </p>
     <template v-else>
       <p class="mt-2 text-lg leading-8.5" data-testid="many-sentence">
-        They send
-        <template v-for="field in sentence" :key="field.id">
-          <span v-if="LEADS[field.id]">{{ LEADS[field.id] }}{{ ' ' }}</span>
-          <WordChoice v-if="field.type === 'choice'" :word="field" @change="apply" />
-          <WordNumber v-else :word="field" @change="apply" />{{ ' ' }}
-        </template>
+        They send<template v-for="field in sentence" :key="field.id"
+          >{{ LEADS[field.id] ?? ' '
+          }}<WordChoice v-if="field.type === 'choice'" :word="field" @change="apply" />
+          <WordNumber v-else :word="field" @change="apply"
+        /></template>
       </p>
       <p class="tag text-soft mt-1">{{ sentTags }}</p>
       <NumberingForm class="mt-3" :programmed="programmed" @change="apply" />
