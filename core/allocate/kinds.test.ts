@@ -128,9 +128,22 @@ describe('leaving a channel', () => {
         },
       )
     const leaving = (rig: Rig) => plan(rig, { kind: 'avoid', away: [{ message: 'all', channel: 1 }] })
-    const onlyTwo = leaving(wired({ rules: [{ kind: 'pass', match: { channels: [2] } }], otherwise: 'stop' }))
+    const passingTwo = { rules: [{ kind: 'pass', match: { channels: [2] } }], otherwise: 'stop' }
+    const onlyTwo = leaving(wired(passingTwo))
     expect(onlyTwo.changes.map(({ channel }) => channel)).toEqual([3, 3])
     expect(onlyTwo.isLeast).toBe(true)
+    // One that arrives twice already may stay on that channel; another like it may not go there.
+    const both = { 'k1.turn': sendingCc(20, { channel: 2 }), 'k2.turn': sendingCc(21) }
+    const oneIsThere = plan(wired(passingTwo, both), {
+      kind: 'avoid',
+      away: [
+        { message: 'all', channel: 1 },
+        { message: 'cc', channel: 2, low: 20, high: 20 },
+      ],
+      policy: { kind: 'among', channels: [2, 3] },
+    })
+    expect(oneIsThere.changes.map(({ channel }) => channel)).toEqual([2, 3])
+    expect(oneIsThere.isLeast).toBe(true)
     // What arrives twice already may do so elsewhere, and who wants a number gets one: the cables are another matter.
     expect(leaving(wired({})).changes.map(({ channel }) => channel)).toEqual([2, 2])
     const wants = sending({ kind: 'cc', number: 'wanted' })
