@@ -73,6 +73,51 @@ describe('a gesture that sends in several layers', () => {
   })
 })
 
+describe('gestures that could go to the same places', () => {
+  it('lose what is learned of each, whichever comes first', () => {
+    for (const [learned, other] of [
+      ['k1', 'k2'],
+      ['k2', 'k1'],
+    ]) {
+      const rig = testRig(
+        [testController('a', { 'k1.turn': sendingCc(20), 'k2.turn': sendingCc(20) })],
+        undefined,
+        {
+          mappings: [
+            joined(`a/${learned}.turn`, 'p1', { learnedAt: '1:cc20' }),
+            joined(`a/${other}.turn`, 'p2', { learnedAt: '1:cc50' }),
+          ],
+        },
+      )
+      // Where the other one was learned it must not go: so either goes where nobody hears it.
+      const found = plan(rig, {
+        kind: 'repair',
+        rules: [{ kind: 'avoid', channel: null, low: 50, high: 50, controller: null, block: null }],
+      })
+      expect(moves(found)).toEqual([`a/${other}.turn: 1:cc20 → 1:cc3`])
+      expect(found.score).toMatchObject({ stale: 0, warnings: 1 })
+    }
+  })
+
+  it('leave a channel, or stay on it, each by where it is', () => {
+    const isOnTwo = { channel: 2 }
+    const rig = testRig([
+      testController('a', {
+        'k1.turn': sendingCc(20),
+        'k2.turn': sendingCc(20),
+        'k3.turn': sendingCc(20, isOnTwo),
+        'k4.turn': sendingCc(20, isOnTwo),
+      }),
+    ])
+    const found = plan(rig, {
+      kind: 'repair',
+      rules: [{ kind: 'avoid', channel: 2, low: 0, high: 127, controller: null, block: null }],
+    })
+    expect(moves(found)).toEqual(['a/k1.turn: 1:cc20 → 1:cc3', 'a/k3.turn: 2:cc20 → 1:cc9'])
+    expect(found.score.warnings).toBe(1)
+  })
+})
+
 describe('who cannot be placed', () => {
   it('goes to another channel where its own brings an error each time', () => {
     const rig = testRig([testController('a', { 'k1.turn': nrpn('wanted'), 'k2.turn': sendingCc(6) })])
