@@ -2,6 +2,7 @@ import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { check } from '../conflicts'
 import { assignmentsOf, channelOf, type Rig } from '../rig'
+import { joined } from '../testing/mapped-rigs'
 import { sending, sendingCc, testController, testDestination, testRig } from '../testing/rigs'
 import { problemsOf } from '.'
 import { AllocateRequest, type AllocateInput } from './request'
@@ -28,9 +29,13 @@ const pads = {
 }
 const note = (number: number | 'wanted') => sending({ kind: 'note', keys: { kind: 'one', number } })
 const poly = (number: number | 'wanted') => sending({ kind: 'polyPressure', keys: { kind: 'one', number } })
-const padRig = (base: Parameters<typeof testController>[1]): Rig => {
+type More = NonNullable<Parameters<typeof testRig>[2]>
+const padRig = (base: Parameters<typeof testController>[1], more: More = {}): Rig => {
   const { models } = testRig([])
-  return testRig([testController('a', base, { model: 'pads' })], undefined, { models: [...models, pads] })
+  return testRig([testController('a', base, { model: 'pads' })], undefined, {
+    ...more,
+    models: [...models, pads],
+  })
 }
 
 describe('what goes together', () => {
@@ -52,6 +57,17 @@ describe('what goes together', () => {
     expect(moves(plan(rig, { kind: 'fill', struck }))).toEqual([
       'a/p2.strike: null → 1:note0',
       'a/p2.pressure: null → 1:poly0',
+    ])
+  })
+
+  it('a pad goes where its pressure is heard, though its note is joined to nothing', () => {
+    const rig = padRig(
+      { 'p1.strike': note('wanted'), 'p1.pressure': poly('wanted') },
+      { mappings: [joined('a/p1.pressure', 'p1', { learnedAt: '1:poly60' })] },
+    )
+    expect(moves(plan(rig, { kind: 'fill' }))).toEqual([
+      'a/p1.strike: null → 1:note60',
+      'a/p1.pressure: null → 1:poly60',
     ])
   })
 
