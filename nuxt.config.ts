@@ -1,6 +1,6 @@
 import tailwindcss from '@tailwindcss/vite'
 import { fileURLToPath } from 'node:url'
-import { quickWorkers } from './scripts/quick-workers'
+import { quickWorkers, SMALLEST } from './scripts/quick-workers'
 import { workCode } from './scripts/work-code'
 import { SAFE_HEADERS } from './server/lib/headers'
 
@@ -105,7 +105,7 @@ export default defineNuxtConfig({
     build: {
       target: 'es2023',
       minify: 'terser',
-      terserOptions: { ecma: 2020, compress: { passes: 2 } },
+      terserOptions: SMALLEST,
       rollupOptions: { treeshake: { moduleSideEffects: (id) => !isIdle(id) } },
     },
     // Of Dexie the build for browsers of today, which is a thirtieth smaller.

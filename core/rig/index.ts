@@ -26,6 +26,7 @@ export {
   columnsWith,
   copies,
   distribute,
+  fittedScale,
   grownSurface,
   KIND_FACTS,
   layOut,

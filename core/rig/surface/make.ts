@@ -160,11 +160,33 @@ export function placeFor(
     : { x: left, y: bottom + WRITING_MM + 4 }
 }
 
+interface Extent {
+  width: number
+  height: number
+}
+
+/** However small its frame, a surface is drawn no smaller than this, in px per mm. */
+const LEAST_SCALE = 0.3
+
+/**
+ * The scale, in px per mm, at which a surface is as large as it goes into a frame.
+ *
+ * @param extent How wide and high the surface is, in mm.
+ * @param frame How wide and high the frame is, in px.
+ * @param fitting `padding`: what is kept free on every side, in px; `most`: the largest scale.
+ */
+export function fittedScale(
+  extent: Extent,
+  frame: Extent,
+  { padding = 0, most = Infinity }: { padding?: number; most?: number } = {},
+): number {
+  const across = (frame.width - 2 * padding) / extent.width
+  const down = (frame.height - 2 * padding) / extent.height
+  return Math.max(LEAST_SCALE, Math.min(across, down, most))
+}
+
 /** The surface size that holds all controls with a margin, never smaller than now. */
-export function grownSurface(
-  surface: Surface,
-  controls: readonly Control[],
-): { width: number; height: number } {
+export function grownSurface(surface: Surface, controls: readonly Control[]): Extent {
   const right = Math.max(0, ...controls.map(({ place }) => place.x + place.w + MARGIN_MM))
   const bottom = Math.max(
     0,

@@ -8,6 +8,7 @@ import {
   columnsWith,
   copies,
   distribute,
+  fittedScale,
   grownSurface,
   layOut,
   moved,
@@ -201,5 +202,26 @@ describe('rows and columns', () => {
       expect(rowsWith(controls, [control])).toContain(control)
       expect(columnsWith(controls, [control])).toContain(control)
     }
+  })
+})
+
+describe('a surface in a frame', () => {
+  const size = fc.record({
+    width: fc.integer({ min: 20, max: 2000 }),
+    height: fc.integer({ min: 20, max: 2000 }),
+  })
+
+  it('is as large as goes, with what is kept free, within the least and the most', () => {
+    fc.assert(
+      fc.property(size, size, fc.integer({ min: 0, max: 9 }), (extent, frame, padding) => {
+        const scale = fittedScale(extent, frame, { padding, most: 3 })
+        const free = (side: 'width' | 'height'): number => frame[side] - 2 * padding - extent[side] * scale
+        const least = Math.min(free('width'), free('height'))
+        expect(scale).toBeGreaterThanOrEqual(0.3)
+        expect(scale).toBeLessThanOrEqual(3)
+        if (scale > 0.3) expect(least).toBeGreaterThan(-1e-6)
+        if (scale < 3 && scale > 0.3) expect(least).toBeCloseTo(0, 6)
+      }),
+    )
   })
 })

@@ -1,10 +1,12 @@
 <script setup lang="ts">
-import { grownSurface, splitGestureKey, type Control } from '#core/rig'
+import { useElementSize } from '@vueuse/core'
+import { fittedScale, grownSurface, splitGestureKey, type Control } from '#core/rig'
 import { labelRooms, placeLabels, type LabelPlace } from '#core/sheets/drawing'
 import { drawControls, type ControlTag, type DrawnControl } from '~/lib/surface/drawn'
 
 const desk = useDeskStore()
 const frame = useTemplateRef('frame')
+const { width, height } = useElementSize(frame)
 const PADDING = 9
 
 const draw = useDrawStore()
@@ -35,12 +37,11 @@ const extent = computed(() => {
 })
 
 const { zoom, zoomTo, isPanning, isSpaceHeld } = useZoom(frame)
-const {
-  width,
-  height,
-  scale: fitted,
-} = useFittedSurface(frame, () => surface.value && extent.value, { padding: PADDING, most: 3.2 })
-const scale = computed(() => fitted.value * zoom.value)
+const scale = computed(() => {
+  if (!surface.value || width.value === 0) return 1
+  const within = { width: width.value, height: height.value }
+  return fittedScale(extent.value, within, { padding: PADDING, most: 3.2 }) * zoom.value
+})
 const size = computed(() => ({
   w: extent.value.width * scale.value,
   h: extent.value.height * scale.value,
