@@ -15,7 +15,7 @@ export default defineConfig({
       'shared/**/*.test.ts',
     ],
     testTimeout: 30_000,
-    // No test changes what another one sees; each file with modules of its own would take twice as long.
+    // No test changes what another one sees; with modules of its own for each file they take half as long again.
     isolate: false,
     pool: 'threads',
     // By itself it leaves one core to whoever watches; nobody does.

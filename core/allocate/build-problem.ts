@@ -108,14 +108,13 @@ export function problemBuilder(
       const nearRow = (spot: NearSpot): Row =>
         rowAt(spot, { costs: costsUnheard(spot.unheard), tokens: tokens(spot.unheard) })
       const far = { costs: costsUnheard(own), tokens: tokens(own) }
-      const [atHome, away] = ['at home', 'away'].map((where) =>
-        farRows(`${where} ${far.costs.stale} ${far.costs.warnings} ${changes}`),
-      )
+      const likeness = `${far.costs.stale} ${far.costs.warnings} ${changes}`
+      const [atHome, away] = [farRows(`at home ${likeness}`), farRows(`away ${likeness}`)]
       const farRow = (spot: Spot): Row => {
+        if (far.tokens.length > 0 || !isTakenAlike(spot)) return rowAt(spot, far)
         const alike = spot.channel === sender.channel ? atHome : away
-        const isForAll = far.tokens.length === 0 && isTakenAlike(spot)
-        const row = (isForAll && alike?.get(spot)) || rowAt(spot, far)
-        if (isForAll) alike?.set(spot, row)
+        const row = alike.get(spot) ?? rowAt(spot, far)
+        alike.set(spot, row)
         return row
       }
       const unheardNow = own.filter(({ hearsNow }) => !hearsNow(sender))

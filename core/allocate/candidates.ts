@@ -120,8 +120,9 @@ export function spotFinder(
     /** The numbers with which it arrives in each cell of a channel. */
     const arrivingOn = (channel: Channel): Map<number, Array<number | null>> => {
       const key = `${channel} ${alike}`
-      const found = arriving.get(key) ?? new Map<number, Array<number | null>>()
-      if (arriving.has(key)) return found
+      const known = arriving.get(key)
+      if (known) return known
+      const found = new Map<number, Array<number | null>>()
       arriving.set(key, found)
       for (const number of numbers)
         for (const each of all)

@@ -259,7 +259,7 @@ export function solveInFields(
       problem,
       problem.items.map((shape, item) => {
         const group = among.groups[item]
-        return candidatesOf(shape, group, into[group ?? STAYING] ?? 0)
+        return candidatesOf(shape, group, isGroup(group) ? (into[group] ?? 0) : 0)
       }),
     )
     const joint = solve(whole.problem, options(1))
