@@ -163,7 +163,7 @@ describe('templates, stacks and many at once', () => {
     await page.click('[data-gesture-kind=strike]')
     await pickWord('channel', 'channel 7')
     const words = (await page.text('[data-testid=many-sentence]')).replaceAll(/\s+/g, ' ')
-    expect(words).toMatch(/^They send channel pressure on channel 7(,|$)/)
+    expect(words).toMatch(/^They send mixed on channel 7, mixed/)
     const undo = await page.find('button[aria-label^="Undo: Change 12 pads"]')
     expect(await undo.isEnabled()).toBe(true)
     const layers = (await rigNow()).controllers[0]?.templates[1]?.stacks[0]?.layers ?? []

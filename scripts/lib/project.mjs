@@ -81,7 +81,7 @@ export async function ensureBuild({ quiet = false } = {}) {
   const stamp = at('.output/.deft-build')
   const wanted = hashOf(sources)
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return { code: 0, output: '' }
-  if (!quiet) console.log('Building; this takes about a minute…')
+  if (!quiet) console.log('Building; this takes a few minutes…')
   const build = await run(tool('nuxt'), ['build'], { quiet: true, env: { NODE_ENV: 'production' } })
   if (build.code === 0) writeFileSync(stamp, wanted)
   return build
