@@ -66,14 +66,13 @@ export function factsOf(pdf: Uint8Array): PdfFacts {
   return { pages: Number(/Pages:\s+(\d+)/.exec(text)?.[1]), width: mm(size?.[1]), height: mm(size?.[2]) }
 }
 
+/** What is said of each typeface of a file, its name first. */
+export const fontsOf = (pdf: Uint8Array): string[] =>
+  read('PDFFONTS', pdf, []).toString('utf8').trim().split('\n').slice(2)
+
 /** Whether each typeface of a file is embedded in it. */
 export const embedded = (pdf: Uint8Array): boolean[] =>
-  read('PDFFONTS', pdf, [])
-    .toString('utf8')
-    .trim()
-    .split('\n')
-    .slice(2)
-    .map((line) => / (yes|no) +(yes|no) +(yes|no) +\d+ +\d+$/.exec(line)?.[1] === 'yes')
+  fontsOf(pdf).map((line) => / (yes|no) +(yes|no) +(yes|no) +\d+ +\d+$/.exec(line)?.[1] === 'yes')
 
 /** So many px are 1 mm of a painted page. */
 export const PX_A_MM = 10

@@ -3,13 +3,24 @@ import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../demo'
 import { bookOf, sheetsOf, type SheetDocument } from '../core/sheets'
 import { columns, linesBeside, row, words } from '../core/sheets/document'
-import { faceOf, runsOf, type Face } from '../core/sheets/scripts'
+import { HELD_HAN } from '../core/sheets/held-han'
+import { faceOf, runsOf, type Face, type HanFace } from '../core/sheets/scripts'
 import { AWKWARD_TEXTS, renamed } from '../core/testing/named-rigs'
 import { testDestination, testRig } from '../core/testing/rigs'
 import { FONT_FILES, type FontFile } from '../shared/sheets/fonts'
 import { nodeTools } from '../shared/sheets/node-tools'
 import { writePdf } from '../shared/sheets/pdf'
-import { embedded, factsOf, longestBar, painted, pagesOf, PX_A_MM, wordsOf, type PdfWord } from './poppler'
+import {
+  embedded,
+  factsOf,
+  fontsOf,
+  longestBar,
+  painted,
+  pagesOf,
+  PX_A_MM,
+  wordsOf,
+  type PdfWord,
+} from './poppler'
 
 const pdfOf = (sheet: SheetDocument): Promise<Uint8Array> => writePdf(sheet, '1 May 2026', nodeTools)
 const performed = nineRingsRig('as-performed')
@@ -128,8 +139,8 @@ describe('every sheet as PDF', () => {
           table: {
             columns: columns('A', 'B', 'C'),
             rows: [
-              row([words('日本'), words('x1'), words('y1')]),
-              row([words('日本語つまみ'), words('x2'), words('y2 '.repeat(60))]),
+              row([words('คีย์'), words('x1'), words('y1')]),
+              row([words('แป้นพิมพ์'), words('x2'), words('y2 '.repeat(60))]),
             ],
           },
         },
@@ -138,9 +149,43 @@ describe('every sheet as PDF', () => {
     const written = wordsOf(await pdfOf(sheet))
     const spelled = written.filter(({ text }) => text.includes('U+'))
     const second = written.filter(({ text }) => /^x\d$/.test(text))
-    expect(spelled.map(({ text }) => text).join('')).toContain('[U+65E5][U+672C]')
+    expect(spelled.map(({ text }) => text).join('')).toContain('[U+0E04][U+0E35][U+0E22][U+0E4C]')
     expect(second.length).toBe(2)
     for (const { right } of spelled) expect(right).toBeLessThan(second[0]?.left ?? 0)
+  })
+
+  it.each([
+    ['Japanese', '鍵盤つまみ、音量ﾂﾏﾐ', '鍵盤つまみ、音量ツマミ', 'NotoSansJP'],
+    ['simplified Chinese', '合成器：滤波说', '合成器：滤波说', 'NotoSansSC'],
+    ['traditional Chinese', '櫥攔音量', '櫥攔音量', 'NotoSansTC'],
+    ['Korean', '건반노브', '건반노브', 'NotoSansKR'],
+  ])('sets %s in letters that can be read and searched', async (_, name, written, typeface) => {
+    const long = Array.from({ length: 30 }, () => name).join('')
+    const sheet: SheetDocument = {
+      ...sheetNamed('teach'),
+      facts: [{ label: 'Name', value: name }],
+      sections: [
+        {
+          heading: name,
+          note: long,
+          table: {
+            columns: columns('A', 'B'),
+            rows: [row([words(name), words('x1')]), row([words(long), words('x2')])],
+          },
+        },
+      ],
+    }
+    const pdf = await pdfOf(sheet)
+    const text = bare(pagesOf(pdf).join('\n'))
+    expect(text.split(bare(written)).length - 1).toBe(3 + 30 + 30)
+    expect(text).not.toContain('U+')
+    expect(fontsOf(pdf).some((font) => font.includes(typeface))).toBe(true)
+    expect(embedded(pdf).every(Boolean)).toBe(true)
+    const spread = wordsOf(pdf)
+    const second = spread.filter(({ text: word }) => /^x\d$/.test(word))
+    expect(second.length).toBe(2)
+    const right = Math.max(...spread.map((word) => word.right))
+    expect(right).toBeLessThan((factsOf(pdf).width / 25.4) * 72 - 20)
   })
 
   it('binds a book whose contents name the pages of its sheets', async () => {
@@ -245,6 +290,8 @@ describe('a surface card', () => {
 })
 
 describe('the typefaces', () => {
+  const charactersIn = (file: FontFile): Set<number> =>
+    new Set(openSync(`node_modules/${FONT_FILES[file]}`).characterSet)
   const FILES: Readonly<Record<Exclude<Face, 'unknown'>, readonly FontFile[]>> = {
     latin: ['next-400', 'next-700', 'mono-400'],
     'latin-ext': ['next-ext-400', 'next-ext-700', 'mono-ext-400'],
@@ -253,14 +300,15 @@ describe('the typefaces', () => {
     hebrew: ['hebrew'],
     arabic: ['arabic'],
     emoji: ['emoji'],
+    korean: ['korean'],
+    japanese: ['japanese'],
+    simplified: ['simplified'],
+    traditional: ['traditional'],
   }
   it('hold every character that they are asked for', () => {
     const missing: string[] = []
     const held = Object.fromEntries(
-      Object.entries(FILES).map(([face, files]) => [
-        face,
-        files.map((file) => new Set(openSync(`node_modules/${FONT_FILES[file]}`).characterSet)),
-      ]),
+      Object.entries(FILES).map(([face, files]) => [face, files.map(charactersIn)]),
     )
     for (let point = 0x20; point < 0x20000; point++) {
       const face = faceOf(point)
@@ -269,5 +317,33 @@ describe('the typefaces', () => {
         missing.push(`${face} ${point.toString(16)}`)
     }
     expect(missing).toEqual([])
+  })
+
+  it.each(Object.keys(HELD_HAN) as HanFace[])('hold the ideographs that %s is said to hold', (face) => {
+    const characters = charactersIn(face)
+    let digits = ''
+    for (let point = 0x4e00; point < 0xa000; point += 4) {
+      const bits = [0, 1, 2, 3].map((bit) => (characters.has(point + bit) ? 2 ** bit : 0))
+      digits += bits.reduce((sum, bit) => sum + bit, 0).toString(16)
+    }
+    expect(HELD_HAN[face]).toBe(digits)
+  })
+
+  it('hold the marks beside ideographs that are set in their face', () => {
+    for (const [face, ideograph] of [
+      ['simplified', '说'],
+      ['traditional', '櫥攔'],
+    ] as const) {
+      const characters = charactersIn(face)
+      expect(runsOf(ideograph)).toEqual([{ face, text: ideograph }])
+      let isSet = 0
+      for (let point = 0x3000; point < 0x10000; point++) {
+        const [first] = runsOf(`${ideograph}${String.fromCharCode(point)}`)
+        if (first?.face !== face || first.text.length <= ideograph.length) continue
+        isSet++
+        for (const character of first.text) expect(characters.has(character.codePointAt(0) ?? 0)).toBe(true)
+      }
+      expect(isSet).toBeGreaterThan(6000)
+    }
   })
 })

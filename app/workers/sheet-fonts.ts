@@ -9,6 +9,10 @@ import cyrillic from '@fontsource/noto-sans/files/noto-sans-cyrillic-400-normal.
 import hebrew from '@fontsource/noto-sans-hebrew/files/noto-sans-hebrew-hebrew-400-normal.woff?url'
 import arabic from '@fontsource/noto-sans-arabic/files/noto-sans-arabic-arabic-400-normal.woff?url'
 import emoji from '@fontsource/noto-emoji/files/noto-emoji-emoji-400-normal.woff?url'
+import korean from '@fontsource/noto-sans-kr/files/noto-sans-kr-korean-400-normal.woff?url'
+import japanese from '@fontsource/noto-sans-jp/files/noto-sans-jp-japanese-400-normal.woff?url'
+import simplified from '@fontsource/noto-sans-sc/files/noto-sans-sc-chinese-simplified-400-normal.woff?url'
+import traditional from '@fontsource/noto-sans-tc/files/noto-sans-tc-chinese-traditional-400-normal.woff?url'
 import type { FontFile, LoadFont } from '../../shared/sheets/fonts'
 
 /** Where the application's own server has the files of the typefaces. */
@@ -24,6 +28,10 @@ const ADDRESSES: Readonly<Record<FontFile, string>> = {
   hebrew,
   arabic,
   emoji,
+  korean,
+  japanese,
+  simplified,
+  traditional,
 }
 
 /** Fetch a typeface from our own server, the first time that a document needs it. */

@@ -9,6 +9,10 @@ export const FAMILIES: Readonly<Record<Face, string>> = {
   hebrew: 'Noto Sans Hebrew',
   arabic: 'Noto Sans Arabic',
   emoji: 'Noto Emoji',
+  korean: 'Noto Sans KR',
+  japanese: 'Noto Sans JP',
+  simplified: 'Noto Sans SC',
+  traditional: 'Noto Sans TC',
   unknown: 'Atkinson Hyperlegible Next',
 }
 

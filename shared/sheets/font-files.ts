@@ -14,4 +14,8 @@ export const FONT_FILES = {
   hebrew: '@fontsource/noto-sans-hebrew/files/noto-sans-hebrew-hebrew-400-normal.woff',
   arabic: '@fontsource/noto-sans-arabic/files/noto-sans-arabic-arabic-400-normal.woff',
   emoji: '@fontsource/noto-emoji/files/noto-emoji-emoji-400-normal.woff',
+  korean: '@fontsource/noto-sans-kr/files/noto-sans-kr-korean-400-normal.woff',
+  japanese: '@fontsource/noto-sans-jp/files/noto-sans-jp-japanese-400-normal.woff',
+  simplified: '@fontsource/noto-sans-sc/files/noto-sans-sc-chinese-simplified-400-normal.woff',
+  traditional: '@fontsource/noto-sans-tc/files/noto-sans-tc-chinese-traditional-400-normal.woff',
 } as const

@@ -18,16 +18,22 @@ const ALWAYS: readonly Cut[] = [
   { family: FAMILIES.latin, regular: 'next-400', bold: 'next-700' },
   { family: MONO_FAMILIES.latin, regular: 'mono-400', bold: 'mono-400' },
 ]
+/** A typeface that is the same for bold. */
+const inOneCut = (face: Face & FontFile): Cut => ({ family: FAMILIES[face], regular: face, bold: face })
 const EXTRA: Readonly<Record<Exclude<Face, 'latin' | 'unknown'>, readonly Cut[]>> = {
   'latin-ext': [
     { family: FAMILIES['latin-ext'], regular: 'next-ext-400', bold: 'next-ext-700' },
     { family: MONO_FAMILIES['latin-ext'], regular: 'mono-ext-400', bold: 'mono-ext-400' },
   ],
-  greek: [{ family: FAMILIES.greek, regular: 'greek', bold: 'greek' }],
-  cyrillic: [{ family: FAMILIES.cyrillic, regular: 'cyrillic', bold: 'cyrillic' }],
-  hebrew: [{ family: FAMILIES.hebrew, regular: 'hebrew', bold: 'hebrew' }],
-  arabic: [{ family: FAMILIES.arabic, regular: 'arabic', bold: 'arabic' }],
-  emoji: [{ family: FAMILIES.emoji, regular: 'emoji', bold: 'emoji' }],
+  greek: [inOneCut('greek')],
+  cyrillic: [inOneCut('cyrillic')],
+  hebrew: [inOneCut('hebrew')],
+  arabic: [inOneCut('arabic')],
+  emoji: [inOneCut('emoji')],
+  korean: [inOneCut('korean')],
+  japanese: [inOneCut('japanese')],
+  simplified: [inOneCut('simplified')],
+  traditional: [inOneCut('traditional')],
 }
 
 function* textsOf({ title, subtitle, facts, sections }: SheetDocument): Generator<string> {

@@ -1,11 +1,15 @@
-import { faceOf, spelledOut } from '../scripts'
+import { settable, type Face as Script } from '../scripts'
 import type { Face } from './drawing'
+import { piecesOf } from './pieces'
 
 /** Width of a character in parts of the height of its type, on the safe side: narrow, wide and the rest. */
 const NARROW = /[ijl.,:;'’|!()[\]· ]/
 const WIDE = /[mwMWQ@%—…&]/
 const CAPITAL = /[A-Z0-9#+–]/
 const FIGURE_WIDTH = 0.64
+/** Scripts whose letters stand each in a square. */
+const SQUARE: ReadonlySet<Script> = new Set(['korean', 'japanese', 'simplified', 'traditional'])
+const SQUARE_WIDTH = 1.03
 
 const measured = (character: string): number => {
   if (NARROW.test(character)) return 0.31
@@ -13,8 +17,10 @@ const measured = (character: string): number => {
   if (CAPITAL.test(character)) return 0.7
   const point = character.codePointAt(0) ?? 0
   if (point < 0x250) return 0.58
-  if (faceOf(point) === 'unknown')
-    return [...spelledOut(point)].reduce((width, each) => width + widthOfOne(each), 0)
+  const runs = settable(character)
+  const written = runs.map(({ text }) => text).join('')
+  if (written !== character) return [...written].reduce((width, each) => width + widthOfOne(each), 0)
+  if (runs.some(({ face }) => SQUARE.has(face))) return SQUARE_WIDTH
   return point < 0x1100 ? 0.7 : 1.3
 }
 
@@ -53,12 +59,12 @@ export function cut(text: string, width: number, size: number, face: Face): stri
   return kept.trim() === '' ? '' : `${kept.trimEnd()}…`
 }
 
-/** A text broken at spaces into lines of a width in mm; a word that is wider is broken where it must be. */
+/** A text broken into lines of a width in mm where a line may end; a word that is wider is broken where it must be. */
 export function wrapped(text: string, width: number, size: number, face: Face): string[] {
   const lines: string[] = []
   let line = ''
-  for (const word of text.split(' ')) {
-    const longer = line === '' ? word : `${line} ${word}`
+  for (const { before, text: word } of piecesOf(text)) {
+    const longer = line === '' ? word : `${line}${before}${word}`
     if (textWidth(longer, size, face) <= width) {
       line = longer
       continue
@@ -103,7 +109,7 @@ const linesAt = (wanted: readonly Wanted[], width: number, size: number) =>
 
 /** Would a word be broken in two? Then a smaller type is better, as long as there is one. */
 const breaksWords = (wanted: readonly Wanted[], width: number, size: number): boolean =>
-  wanted.some(({ text, face }) => text.split(' ').some((word) => textWidth(word, size, face) > width))
+  wanted.some(({ text, face }) => piecesOf(text).some((piece) => textWidth(piece.text, size, face) > width))
 
 /** Texts set into a room of `width` by `height` mm in the largest type that holds them; cut, with a sign, where none does. */
 export function fitted(

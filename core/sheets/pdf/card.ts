@@ -26,6 +26,10 @@ const ASCENT: Readonly<Record<Face, number>> = {
   hebrew: 1.068,
   arabic: 1.374,
   emoji: 0.928,
+  korean: 1.16,
+  japanese: 1.16,
+  simplified: 1.16,
+  traditional: 1.16,
   unknown: 0.984,
 }
 

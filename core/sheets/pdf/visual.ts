@@ -1,12 +1,12 @@
 import bidiFactory from 'bidi-js'
-import { faceOf, spelledOut, type Face, type Run } from '../scripts'
+import { attachUnseen, composed, settable, type Face, type Run } from '../scripts'
 
 /** Letters that run from right to left. */
 const RIGHT_TO_LEFT = /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufefc]/
 /** The faces whose words are turned around when they are set. */
 const TURNED: ReadonlySet<Face> = new Set(['hebrew', 'arabic'])
 /** What belongs to the character before it. */
-const ATTACHED = /^(?:\p{M}|\u200d|\ufe0f)$/u
+const ATTACHED = /^\p{M}$/u
 
 let bidi: ReturnType<typeof bidiFactory> | null = null
 
@@ -17,25 +17,25 @@ interface Unit extends Run {
   level: number
 }
 
-function unitsOf(line: string): Unit[] {
+function unitsOf(text: string): Unit[] {
   bidi ??= bidiFactory()
+  const line = composed(text)
   const { levels } = bidi.getEmbeddingLevels(line, 'ltr')
   const units: Unit[] = []
   let at = 0
   for (const character of line) {
-    const point = character.codePointAt(0) ?? 0
     const level = levels[at] ?? 0
     at += character.length
-    const last = units.at(-1)
-    const held = faceOf(point)
-    const face = held === 'unknown' ? 'latin' : held
-    const isWithLast =
-      last !== undefined &&
-      (ATTACHED.test(character) || (TURNED.has(face) && last.face === face && last.level === level))
+    if (attachUnseen(units.at(-1), character)) continue
     const mirrored = level % 2 === 1 ? (bidi.getMirroredCharacter(character) ?? character) : character
-    const text = held === 'unknown' ? spelledOut(point) : mirrored
-    if (isWithLast) last.text += text
-    else units.push({ face, text, level })
+    for (const run of settable(mirrored)) {
+      const last = units.at(-1)
+      const isWithLast =
+        last !== undefined &&
+        (ATTACHED.test(character) || (TURNED.has(run.face) && last.face === run.face && last.level === level))
+      if (isWithLast) last.text += run.text
+      else units.push({ ...run, level })
+    }
   }
   return units
 }

@@ -1,4 +1,5 @@
 import { textWidth } from '../card/fit'
+import { piecesOf } from '../card/pieces'
 import type { Table } from '../document'
 
 /** Of a long table so many rows, evenly spread, say how wide its columns want to be. */
@@ -13,14 +14,14 @@ export function wantedWidths(
   const looked = rows.filter((_, index) => index % every === 0)
   return columns.map(({ title }, at) => {
     let natural = textWidth(title, size, 'bold')
-    let least = Math.max(...title.split(' ').map((word) => textWidth(word, size, 'bold')))
+    let least = Math.max(...piecesOf(title).map((piece) => textWidth(piece.text, size, 'bold')))
     for (const { cells } of looked) {
       const cell = cells[at]
       if (!cell) continue
       const face = cell.mono ? 'figures' : 'plain'
       const ahead = cell.swatch !== undefined || cell.box !== undefined ? size * 1.6 : 0
       natural = Math.max(natural, ahead + textWidth(cell.text, size, face))
-      for (const word of cell.text.split(' ')) least = Math.max(least, ahead + textWidth(word, size, face))
+      for (const { text } of piecesOf(cell.text)) least = Math.max(least, ahead + textWidth(text, size, face))
     }
     return { natural: natural + 4, least: Math.min(least, size * 14) + 4 }
   })
