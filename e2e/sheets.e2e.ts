@@ -83,12 +83,36 @@ describe('a sheet', () => {
 })
 
 describe('the set-up checklist', () => {
+  const doneCount = (count: number) =>
+    page.waitFor(`${count} done`, async () =>
+      new RegExp(`Done\\s*${count} of \\d+`).test(await page.text('[data-testid=sheet] dl')),
+    )
+
+  it('leaves the focus where it is worked on, after a line of it was looked for', async () => {
+    await open('checklist', 'Set-up checklist')
+    const last = await page.driver.executeScript<string>(
+      `return [...document.querySelectorAll('[data-line]')].at(-1).querySelectorAll('td')[2].textContent.trim()`,
+    )
+    await open('teach', 'Teach again')
+    await setField(page, '[data-testid=sheet-search]', last)
+    await page.press('Set-up checklist,')
+    const focused = (what: string) =>
+      page.driver.executeScript<string | null>(`return document.activeElement.getAttribute('${what}')`)
+    await page.waitFor('the line', async () => (await focused('data-line')) !== null)
+    expect(await page.text('[data-testid=sheet] h1')).toBe('Set-up checklist')
+    expect(await (await page.driver.switchTo().activeElement()).getText()).toContain(last)
+    await page.click('[data-testid=tick]')
+    await doneCount(1)
+    expect(await focused('data-testid')).toBe('tick')
+    await setField(page, '[data-testid=sheet-search]', Key.DELETE)
+    await page.click('[data-testid=clear-ticks]')
+    await doneCount(0)
+  })
+
   it('keeps what is ticked and what is written to a step, over a reload, and in print', async () => {
     await open('checklist', 'Set-up checklist')
     await page.click('[data-testid=tick]')
-    await page.waitFor('the count', async () =>
-      /Done\s*1 of \d+/.test(await page.text('[data-testid=sheet] dl')),
-    )
+    await doneCount(1)
     const words = await page.find('[data-testid=step-words]')
     await words.sendKeys('under the desk', Key.ENTER)
     await page.find('button[aria-label="Undo: Write to a step"]')
@@ -102,9 +126,7 @@ describe('the set-up checklist', () => {
     expect(first).toContain('under the desk')
     expect(first).toMatch(/Done 1 of \d+/)
     await page.click('[data-testid=clear-ticks]')
-    await page.waitFor('no tick', async () =>
-      /Done\s*0 of \d+/.test(await page.text('[data-testid=sheet] dl')),
-    )
+    await doneCount(0)
     expect(await (await page.find('[data-testid=step-words]')).getAttribute('value')).toBe('under the desk')
   })
 })

@@ -6,6 +6,8 @@ import { ensureBuild, ensureDependencies, requireNode, run, tool } from './lib/p
 import { anyFreePort, serve } from './lib/server.mjs'
 
 requireNode()
+// Fetching the browser takes a while on a new machine, but hardly any of its processor.
+const installing = ensureBrowser()
 await ensureDependencies()
 
 const reports = mkdtempSync(join(tmpdir(), 'deft-lattice-tests-'))
@@ -47,7 +49,7 @@ const vitest = async (name, args, env) => {
 }
 
 async function browserTests() {
-  const browser = await ensureBrowser()
+  const browser = await installing
   if (!browser.ok) return { passed: 0, failed: 1, output: browser.advice }
   const server = await serve(await anyFreePort(), { quiet: true })
   try {
@@ -65,13 +67,16 @@ async function buildStage() {
   return { passed: code === 0 ? 1 : 0, failed: code === 0 ? 0 : 1, output }
 }
 
-const style = async () => {
-  await stage('lint', () => check(tool('eslint'), ['.']))
-  await stage('format', () => check(tool('prettier'), ['--check', '.']))
-}
-await Promise.all([style(), stage('types', () => check(tool('nuxt'), ['typecheck']))])
+await Promise.all([
+  stage('lint', () => check(tool('eslint'), ['.'])),
+  stage('types', () => check(tool('nuxt'), ['typecheck'])),
+])
 await stage('unit tests', () => vitest('unit', []))
-await stage('build', buildStage)
+// A build keeps one core busy; style is looked at on the other.
+await Promise.all([
+  stage('build', buildStage),
+  stage('format', () => check(tool('prettier'), ['--check', '.'])),
+])
 await stage('browser tests', browserTests)
 
 console.log(`${total.passed} passed, ${total.failed} failed`)

@@ -32,8 +32,10 @@ export const useSheetsStore = defineStore('sheets', () => {
   const writing = ref<string | null>(null)
   const search = ref('')
   const found = shallowRef<SheetHits>(NOTHING_FOUND)
-  /** A line to be brought into view: its section and line. */
+  /** A line of the sheet that is shown, to be brought into view: its section and line. */
   const sought = shallowRef<{ section: number; line: number } | null>(null)
+  /** The line that is sought once its sheet is made: the one that is shown until then has other lines. */
+  let soughtNext: typeof sought.value = null
   const unbound = ref<ReadonlySet<string>>(new Set())
   const bound = ref<ReadonlySet<string>>(new Set())
   const paper = ref<SheetDocument['paper']>('a4')
@@ -108,6 +110,8 @@ export const useSheetsStore = defineStore('sheets', () => {
       if (mine !== turn) return
       sheet.value = next
       failure.value = null
+      if (soughtNext) sought.value = soughtNext
+      soughtNext = null
     } catch (error) {
       if (mine === turn) say(error)
     } finally {
@@ -118,6 +122,7 @@ export const useSheetsStore = defineStore('sheets', () => {
   function choose(id: string): void {
     chosenId.value = id
     sought.value = null
+    soughtNext = null
   }
   function set(option: string, value: string): void {
     if (current.value)
@@ -136,7 +141,8 @@ export const useSheetsStore = defineStore('sheets', () => {
   function goTo(id: string, section: number, line: number): void {
     chosenId.value = id
     options.value = { ...options.value, [id]: {} }
-    sought.value = { section, line }
+    sought.value = null
+    soughtNext = { section, line }
   }
 
   /** Sheets that the book is bound from, in the order of the list. */

@@ -6,11 +6,10 @@ const { sheet } = defineProps<{ sheet: SheetDocument }>()
 const sheets = useSheetsStore()
 const page = useTemplateRef('page')
 
-// A line that was looked for is brought into view, and has the focus.
+// A line that was looked for is brought into view, and has the focus: once, whatever is edited then.
 watch(
-  [() => sheets.sought, () => sheet],
-  async () => {
-    const { sought } = sheets
+  () => sheets.sought,
+  async (sought) => {
     if (!sought) return
     await nextTick()
     const line = page.value?.querySelector<HTMLElement>(`[data-line="${sought.section}-${sought.line}"]`)
