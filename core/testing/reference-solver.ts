@@ -93,7 +93,8 @@ export async function referenceOptimum(
     )
     ms += 1000 * Number(timing.findLast((found) => found !== undefined) ?? 0)
     score[term] = Math.round(solved.ObjectiveValue)
-    held.push(` h${term}: ${sum(parts)} = ${score[term]}`)
+    // At most, as it cannot be less: held to be equal, the solver now and then finds nothing where there is a plan.
+    held.push(` h${term}: ${sum(parts)} <= ${score[term]}`)
   }
   return { score, ms }
 }
