@@ -188,6 +188,32 @@ describe('every sheet as PDF', () => {
     expect(right).toBeLessThan((factsOf(pdf).width / 25.4) * 72 - 20)
   })
 
+  it('sets the cells of a row on one base line, whatever letters they are of', async () => {
+    const texts = ['x1', '日本 x1', 'שלום x1', 'κύμα x1', 'قرص x1', '건반 x1']
+    const sheet: SheetDocument = {
+      ...sheetNamed('teach'),
+      facts: [{ label: 'x2', value: 'قرص x2' }],
+      sections: [
+        {
+          heading: 'H',
+          table: {
+            columns: columns('A', 'B', 'C', 'D', 'E', 'F'),
+            rows: [row(texts.map((text) => words(text)))],
+          },
+        },
+      ],
+    }
+    const written = wordsOf(await pdfOf(sheet))
+    for (const [word, count] of [
+      ['x1', 6],
+      ['x2', 2],
+    ] as const) {
+      const bottoms = written.filter(({ text }) => text === word).map(({ bottom }) => bottom)
+      expect(bottoms.length).toBe(count)
+      expect(Math.max(...bottoms) - Math.min(...bottoms)).toBeLessThan(0.1)
+    }
+  })
+
   it('binds a book whose contents name the pages of its sheets', async () => {
     const sheets = ['card umbrek', 'controller umbrek', 'map ferric-mile', 'lights'].map((id) =>
       sheetNamed(id),

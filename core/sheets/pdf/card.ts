@@ -2,10 +2,9 @@ import type { CardPage } from '../card/pages'
 import type { Drawing, Ink, Part } from '../card/drawing'
 import { cutMarks, inRegion } from '../card/region'
 import { textWidth } from '../card/fit'
-import { runsOf, type Face } from '../scripts'
 import { FAMILIES, MONO_FAMILIES } from '../typefaces'
 import { pt, type PdfNode } from './nodes'
-import { pdfText } from './text'
+import { ascentOf, pdfText } from './text'
 
 /** Line widths in mm, as in the SVG of a card. */
 const STROKES: Readonly<
@@ -15,22 +14,6 @@ const STROKES: Readonly<
   mark: { width: 0.18, colour: '#18222a' },
   detail: { width: 0.12, colour: '#56625f' },
   cut: { width: 0.15, colour: '#18222a', dash: { length: pt(1), space: pt(0.8) } },
-}
-
-/** From the top of a line to its base line, in parts of the height of the type, as the files of the faces say. */
-const ASCENT: Readonly<Record<Face, number>> = {
-  latin: 0.984,
-  'latin-ext': 0.984,
-  greek: 1.069,
-  cyrillic: 1.069,
-  hebrew: 1.068,
-  arabic: 1.374,
-  emoji: 0.928,
-  korean: 1.16,
-  japanese: 1.16,
-  simplified: 1.16,
-  traditional: 1.16,
-  unknown: 0.984,
 }
 
 type Point = (mm: number) => number
@@ -110,7 +93,6 @@ const SIDES = { start: 'left', middle: 'center', end: 'right' } as const
 function textNode(part: Extract<Part, { kind: 'text' }>, { x, y, scale }: Onto): PdfNode {
   const isMono = part.face === 'figures'
   const size = pt(part.size) * scale
-  const ascent = Math.max(...runsOf(part.text).map(({ face }) => ASCENT[face]), ASCENT.latin)
   // Wider than any text is set, so that nothing is wrapped.
   const width = pt(textWidth(part.text, part.size, part.face)) * scale * 1.6 + 20
   const left = { start: 0, middle: width / 2, end: width }[part.anchor]
@@ -128,7 +110,7 @@ function textNode(part: Extract<Part, { kind: 'text' }>, { x, y, scale }: Onto):
         noWrap: true,
       },
     ],
-    absolutePosition: { x: x(part.x) - left, y: y(part.y) - ascent * size },
+    absolutePosition: { x: x(part.x) - left, y: y(part.y) - ascentOf(part.text) * size },
   }
 }
 

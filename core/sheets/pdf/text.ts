@@ -1,8 +1,28 @@
 import { wrapped } from '../card/fit'
-import { isLatin, runsOf, type Run } from '../scripts'
+import { isLatin, runsOf, type Face, type Run } from '../scripts'
 import { FAMILIES, MONO_FAMILIES } from '../typefaces'
 import type { PdfRun } from './nodes'
 import { fromLeft, runsFromRight } from './visual'
+
+/** From the top of a line to its base line, in parts of the height of the type, as the files of the faces say. */
+const ASCENT: Readonly<Record<Face, number>> = {
+  latin: 0.984,
+  'latin-ext': 0.984,
+  greek: 1.069,
+  cyrillic: 1.069,
+  hebrew: 1.068,
+  arabic: 1.374,
+  emoji: 0.928,
+  korean: 1.16,
+  japanese: 1.16,
+  simplified: 1.16,
+  traditional: 1.16,
+  unknown: 0.984,
+}
+
+/** From the top of a line with this text to its base line, in parts of the height of the type. */
+export const ascentOf = (text: string): number =>
+  isLatin(text) ? ASCENT.latin : Math.max(ASCENT.latin, ...runsOf(text).map(({ face }) => ASCENT[face]))
 
 /** Where a text is set: its lines are so many points wide, its type so many high. */
 export interface Room {
