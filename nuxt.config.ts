@@ -1,6 +1,8 @@
 import tailwindcss from '@tailwindcss/vite'
 import { fileURLToPath } from 'node:url'
+import { join } from 'node:path'
 import { quickWorkers, SMALLEST } from './scripts/quick-workers'
+import { packSmallScripts } from './scripts/small-files'
 import { workCode } from './scripts/work-code'
 import { SAFE_HEADERS } from './server/lib/headers'
 
@@ -90,6 +92,7 @@ export default defineNuxtConfig({
     tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } },
   },
   hooks: {
+    'nitro:build:public-assets': ({ options }) => packSmallScripts(join(options.output.publicDir, '_nuxt')),
     // What a page does not need yet is fetched when it is needed, not on the first visit.
     'build:manifest': (manifest) => {
       for (const file of Object.values(manifest)) {

@@ -43,6 +43,7 @@ export {
 } from './surface'
 export type { Axis, BlockPlan, Edge, Placing, Starter, StarterShape } from './surface'
 export * from './start'
+export * from './plain-text'
 export * from './sysex-text'
 export * from './value-list'
 export * from './ways'

@@ -116,6 +116,28 @@ describe('reading a rig', () => {
     expect(problemOf(spoiled(spoil))).toMatch(expected)
   })
 
+  it('reads a name as one line that turns nothing beside it, and refuses one of which nothing is seen', () => {
+    const read = parseRig(
+      spoiled((rig) => {
+        rig.controllers[0].name = ' left\nhand \u202e31 '
+        rig.models[0].surface.controls[0].label = '\u2066Cut\toff\u2069'
+      }),
+    )
+    expect(read.ok && read.rig.controllers[0]?.name).toBe('left hand 31')
+    expect(read.ok && read.rig.models[0]?.surface.controls[0]?.label).toBe('Cut off')
+    expect(problemOf(spoiled((rig) => (rig.controllers[0].name = '\u200f\u202e')))).toMatch(
+      /name: must not be empty/,
+    )
+  })
+  it('keeps a name that is typed in the same way', () => {
+    const rig = nineRingsRig('as-found')
+    const id = rig.controllers[0]?.id ?? ''
+    const named = perform(rig, 'Rename', [
+      { type: 'controller-set', controller: id, set: { name: 'a\u202eb' } },
+    ])
+    expect(named.rig.controllers[0]?.name).toBe('ab')
+  })
+
   it('refuses what is no rig, or of a newer version', () => {
     expect(problemOf({ hello: 1 })).toMatch(/not a Deft Lattice rig/)
     expect(problemOf([])).toMatch(/not a Deft Lattice rig/)

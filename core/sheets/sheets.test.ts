@@ -2,7 +2,7 @@ import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
 import { emit } from '../addresses'
-import { perform, type Rig } from '../rig'
+import { perform, plain, type Rig } from '../rig'
 import { ledgerRows } from '../rig/program/ledger'
 import { renamed } from '../testing/named-rigs'
 import { anyRig, sending, sendingCc, testController, testDestination, testRig } from '../testing/rigs'
@@ -11,7 +11,6 @@ import { cardPages, OVERLAP, PAPERS, type Paper } from './card/pages'
 import { cut, fitted, textWidth } from './card/fit'
 import { linesBeside } from './document'
 import { escaped } from './markup'
-import { plain } from './plain'
 
 const performed = nineRingsRig('as-performed')
 const made = (rig: Rig, id: string, chosen = {}): SheetDocument => {

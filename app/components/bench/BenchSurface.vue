@@ -8,6 +8,7 @@ import {
   splitGestureKey,
   type Control,
 } from '#core/rig'
+import { labelRooms, placeLabels } from '#core/sheets/drawing'
 import { figureOf, movedGesture } from '~/lib/bench/figure'
 import { litControls } from '~/lib/bench/lit'
 import { keyAreas } from '~/lib/keys'
@@ -53,15 +54,17 @@ function heldKeys(control: Control): Array<{ x: number; y: number; width: number
       height: area.h * h * scale.value - 3,
     }))
 }
-const WRITES_INSIDE = new Set(['pad', 'xy', 'keybed', 'pedal', 'joystick'])
-
+const rooms = computed(() =>
+  surface.value && scale.value > 0 ? labelRooms(controls.value, scale.value, surface.value) : [],
+)
+/** Names as on the Desk, where no address stands below them. */
+const places = computed(() => placeLabels(rooms.value, () => 0))
 const lights = computed(() => litControls(bench.lights))
 const drawn = computed(() =>
-  controls.value.map((control) => {
+  controls.value.map((control, index) => {
     const light = lights.value.get(control.id)
     const { place } = control
     const stands = (gesture: string): number => (bench.own ? standsAt(bench.own, gesture, control) : 0)
-    const isInside = WRITES_INSIDE.has(control.kind)
     const moved = movedGesture(control)
     return {
       control,
@@ -74,11 +77,7 @@ const drawn = computed(() =>
       },
       keys: heldKeys(control),
       light,
-      label: {
-        isInside,
-        x: (place.x + place.w / 2) * scale.value,
-        y: isInside ? (place.y + place.h / 2) * scale.value + 4 : (place.y + place.h) * scale.value + 14,
-      },
+      written: places.value[index],
       spoken: `${controlName(control)}, ${CONTROL_KIND_NAME[control.kind]}${moved ? `, at ${Math.round(stands(moved) * 100)} percent` : ''}${light ? `, light ${light.words}` : ''}`,
     }
   }),
@@ -128,7 +127,7 @@ const drawn = computed(() =>
         @choose="waiting?.choose($event)"
       />
       <g
-        v-for="{ control, figure, area, keys, light, label, spoken } in drawn"
+        v-for="{ control, figure, area, keys, light, written, spoken } in drawn"
         :key="control.id"
         role="button"
         tabindex="0"
@@ -173,14 +172,14 @@ const drawn = computed(() =>
         />
         <path v-if="figure.pointer" :d="figure.pointer" class="pointer" />
         <text
-          v-if="control.label"
-          :x="label.x"
-          :y="label.y"
+          v-if="written?.label"
+          :x="written.x"
+          :y="written.label.y"
           class="label"
           :class="down.has(control.id) && 'on'"
-          :style="light && label.isInside ? { fill: light.ink, stroke: 'none' } : undefined"
+          :style="light && written.inside ? { fill: light.ink, stroke: 'none' } : undefined"
         >
-          {{ control.label }}
+          {{ written.label.text }}
         </text>
       </g>
       <LazyLineMarks v-if="isChecked" :controls="controls" :scale="scale" />

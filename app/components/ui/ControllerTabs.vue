@@ -29,7 +29,7 @@ const emit = defineEmits<{ choose: [id: string] }>()
       @click="emit('choose', controller.id)"
     >
       <LetterBadge :letter="controller.letter" :hue="controller.hue" />
-      {{ controller.name }}
+      <span class="max-w-56 truncate" :title="controller.name">{{ controller.name }}</span>
       <span v-if="!controller.inUse" class="text-soft text-2xs">put away</span>
     </button>
   </div>

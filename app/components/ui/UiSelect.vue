@@ -41,7 +41,7 @@ const chosen = computed(() => options.find(({ value }) => value === model.value)
       class="bg-raised border-line hover:border-ink flex h-7 max-w-64 items-center gap-1.5 rounded-md border px-2.5 text-xs"
       :aria-label="`${label}: ${chosen?.label ?? 'none'}`"
     >
-      <span v-if="caption" class="text-soft whitespace-nowrap">{{ caption }}</span>
+      <span v-if="caption" class="text-soft max-w-28 shrink-0 truncate">{{ caption }}</span>
       <span class="truncate font-bold">{{ chosen?.label ?? 'none' }}</span>
       <ChevronDown :size="13" class="text-soft shrink-0" aria-hidden="true" />
     </ListboxButton>

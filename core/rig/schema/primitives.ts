@@ -1,5 +1,6 @@
 import * as z from 'zod/mini'
 import { formed, or, whole } from '../../midi/schema'
+import { plain } from '../plain-text'
 
 export {
   Channel,
@@ -27,7 +28,9 @@ export const LIMITS = {
 /** A short, stable name for cross-references; never shown to a player. */
 export const Id = formed(/^[a-z0-9][a-z0-9-]{0,47}$/, 'must be small letters, digits and dashes (48 at most)')
 
-export const Name = z.string().check(z.trim(), z.minLength(1, 'must not be empty'), z.maxLength(LIMITS.name))
+/** A name, on one line and without what would turn the words beside it; or nothing. */
+export const Label = z.string().check(z.overwrite(plain), z.maxLength(LIMITS.name))
+export const Name = Label.check(z.minLength(1, 'must not be empty'))
 export const Text = or(z.string().check(z.maxLength(LIMITS.text)), '')
 
 /** A check that no two items of a list have one key; `says` what is wrong, as a sentence. */

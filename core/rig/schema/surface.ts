@@ -1,5 +1,5 @@
 import * as z from 'zod/mini'
-import { apart, Id, LIMITS, list, millimetres, Name, or, orNull, Seven, whole } from './primitives'
+import { apart, Id, Label, LIMITS, list, millimetres, Name, or, orNull, Seven, whole } from './primitives'
 
 export const CONTROL_KINDS = [
   'knob',
@@ -45,7 +45,7 @@ export const Control = z.strictObject({
   id: Id,
   kind: ControlKind,
   place: Place,
-  label: z.string().check(z.trim(), z.maxLength(LIMITS.name)),
+  label: Label,
   block: orNull(Id),
   gestures: list(GestureKind, GESTURE_KINDS.length).check(
     apart(

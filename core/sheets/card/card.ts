@@ -4,6 +4,7 @@ import {
   gestureName,
   GESTURE_WORD,
   modelOf,
+  plain,
   programmedAt,
   shownPlace,
   type Control,
@@ -17,7 +18,6 @@ import {
 } from '../../rig'
 import { doesAt, tagsAt } from '../doing'
 import { drawingOf, labelRooms, type LabelRoom, type ShapePart } from '../drawing'
-import { plain } from '../plain'
 import { PAPER_INK, SOFT_INK, type Drawing, type Part } from './drawing'
 import { cut, fitted, LEADING, textWidth, type Fitted, type Wanted } from './fit'
 import { swatchParts } from './swatch-parts'

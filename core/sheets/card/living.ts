@@ -1,6 +1,5 @@
-import { controlName, modelOf, type Control, type Controller, type Rig, type Showing } from '../../rig'
+import { controlName, modelOf, plain, type Control, type Controller, type Rig, type Showing } from '../../rig'
 import { labelRooms } from '../drawing'
-import { plain } from '../plain'
 import { cardControls } from './card'
 import { fitted, LEADING, type Fitted } from './fit'
 

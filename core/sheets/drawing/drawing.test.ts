@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../../demo'
-import { drawingOf, fitLabel, fitTag, labelRooms, placeLabels, tagForms, tagWidth } from '.'
+import { drawingOf, fitLabel, fitName, fitTag, labelRooms, placeLabels, tagForms, tagWidth } from '.'
 
 const rig = nineRingsRig('as-found')
 const surfaceOf = (id: string) => {
@@ -24,6 +24,13 @@ describe('address tags on the surface', () => {
     expect(fitLabel('Second pedal', 400)).toBe('Second pedal')
     expect(fitLabel('Second pedal', 40)).toBe('Secon…')
     expect(fitLabel('Second pedal', 4)).toBe('')
+  })
+  it('knows that letters of other scripts are wider, and cuts none in two', () => {
+    expect(fitLabel('鍵盤つまみ', 58)).toBe('鍵盤つまみ')
+    expect(fitLabel('鍵盤つまみ', 45)).toBe('鍵盤つ…')
+    expect(fitLabel('🎹🎹🎹', 20)).toBe('🎹…')
+    expect(tagWidth('音量')).toBeGreaterThan(22)
+    expect(fitName(['カットオフ周波数', 'カットオフ'], 60)).toBe('カットオ…')
   })
 })
 

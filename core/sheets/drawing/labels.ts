@@ -5,6 +5,32 @@ const LINE = 13
 const LABEL_CHAR = 5.9
 const TAG_CHAR = 6.7
 const TAG_PADDING = 6
+/** Letters of other alphabets, and those that stand each in a square. */
+const OTHER_CHAR = 7.2
+const SQUARE_CHAR = 11.5
+const FIRST_OTHER = 0x250
+const FIRST_SQUARE = 0x1100
+
+function widthOf(text: string, ordinary: number): number {
+  let width = 0
+  for (const character of text) {
+    const point = character.codePointAt(0) ?? 0
+    width += point < FIRST_OTHER ? ordinary : point < FIRST_SQUARE ? OTHER_CHAR : SQUARE_CHAR
+  }
+  return width
+}
+
+/** The beginning of a text in a width, with a sign that it goes on; null where fewer letters fit than so many. */
+function cutTo(text: string, width: number, ordinary: number, fewest: number): string | null {
+  const kept: string[] = []
+  let used = ordinary
+  for (const character of text) {
+    used += widthOf(character, ordinary)
+    if (used > width) break
+    kept.push(character)
+  }
+  return kept.length < fewest ? null : `${kept.join('').trimEnd()}…`
+}
 
 /** Forms of an address from the whole to the shortest: `1:cc102`, `cc102`, `102`. */
 export function tagForms(tag: string): string[] {
@@ -15,7 +41,7 @@ export function tagForms(tag: string): string[] {
 }
 
 /** How wide a tag is drawn, in px. */
-export const tagWidth = (text: string): number => text.length * TAG_CHAR + TAG_PADDING
+export const tagWidth = (text: string): number => widthOf(text, TAG_CHAR) + TAG_PADDING
 
 /** The longest form of an address that fits a width in px; null if none does. */
 export const fitTag = (tag: string, width: number): string | null =>
@@ -25,16 +51,12 @@ export const fitTag = (tag: string, width: number): string | null =>
 export function fitName(names: readonly string[], width: number): string | null {
   const whole = names.find((name) => tagWidth(name) <= width)
   if (whole !== undefined) return whole
-  const letters = Math.floor((width - TAG_PADDING) / TAG_CHAR) - 1
-  const last = names.at(-1) ?? ''
-  return letters < 2 ? null : `${last.slice(0, letters).trimEnd()}…`
+  return cutTo(names.at(-1) ?? '', width - TAG_PADDING, TAG_CHAR, 2)
 }
 
 /** A label cut to a width in px, with a dot to show that it goes on; empty if not even a letter fits. */
 export function fitLabel(label: string, width: number): string {
-  if (label.length * LABEL_CHAR <= width) return label
-  const letters = Math.floor(width / LABEL_CHAR) - 1
-  return letters < 1 ? '' : `${label.slice(0, letters).trimEnd()}…`
+  return widthOf(label, LABEL_CHAR) <= width ? label : (cutTo(label, width, LABEL_CHAR, 1) ?? '')
 }
 
 /** Where a control's writing goes, in px. */

@@ -149,7 +149,7 @@ async function cureAll(): Promise<void> {
           :key="String(item.key)"
           :ref="measure"
           :data-index="item.index"
-          class="absolute inset-x-0 top-0 pb-2"
+          class="absolute inset-x-0 top-0 pb-2 wrap-anywhere"
           :style="{ transform: `translateY(${item.start}px)` }"
         >
           <h3 v-if="line.type === 'heading'" class="px-1 pt-1 font-bold">
