@@ -76,7 +76,9 @@ describe('what no face holds', () => {
     expect(runsOf('👩\u200d🎤')).toEqual([{ face: 'emoji', text: '👩\u200d🎤' }])
     expect(runsOf('می\u200cخواهم')).toEqual([{ face: 'arabic', text: 'می\u200cخواهم' }])
   })
-  it('takes the room that its code point takes', () => {
+  it('takes the room that its code point takes, and an ideograph hardly more than its square', () => {
+    expect(textWidth('日'.repeat(10), 1, 'plain')).toBeGreaterThanOrEqual(10)
+    expect(textWidth('日'.repeat(10), 1, 'plain')).toBeLessThan(10.6)
     expect(textWidth('ค', 1, 'plain')).toBeCloseTo(textWidth('[U+0E04]', 1, 'plain'))
     expect(textWidth('①', 1, 'plain')).toBeCloseTo(textWidth('1', 1, 'plain'))
   })
