@@ -36,7 +36,7 @@ const BackupSchema = z.strictObject({
               at: Time,
               label: Text,
               /** The rig’s file, compressed (gzip, RFC 1952), in base64 (RFC 4648). */
-              packed: z.base64(),
+              packed: z.base64('is damaged: it is not written in base64'),
             }),
           )
           .check(z.maxLength(10_000)),

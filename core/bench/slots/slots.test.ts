@@ -203,6 +203,8 @@ describe('a template in a slot', () => {
     expect(why(storeSlot(3, 'another', 2, full, 0), hardware())).toBe('The hardware is of another kind.')
     expect(why(fetchSlot(3, 'another', 2, 0), hardware({ 2: full }))).toMatch(/another kind of controller/)
     expect(why(fetchSlot(5, model.id, 2, 0), hardware({ 2: full }))).toMatch(/does not answer/)
+    const unnamed = { ...full, name: 7 as unknown as string }
+    expect(why(fetchSlot(3, model.id, 2, 0), hardware({ 2: unnamed }))).toMatch(/name must be a string/)
     expect(carriedOut(fetchSlot(3, model.id, 2, 0), { hardware: hardware() }).outcome).toEqual({
       kind: 'fetched',
       template: null,

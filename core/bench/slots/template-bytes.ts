@@ -42,7 +42,7 @@ export function templateIn(pieces: ReadonlyArray<readonly number[]>, model: Id):
     typeof value === 'object' && value !== null ? (value as Partial<Record<keyof Sent, unknown>>) : {}
   if (fields.model !== model)
     return { ok: false, isOtherModel: true, why: 'What came is for another kind of controller.' }
-  const parsed = TemplateSchema.safeParse(fields.template)
+  const parsed = TemplateSchema.safeParse(fields.template, { reportInput: true })
   if (parsed.success) return { ok: true, template: parsed.data }
   const [problem] = problemsOf(parsed.error)
   return {
