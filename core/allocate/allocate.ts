@@ -51,8 +51,8 @@ export function allocate(
   const request = withLeaders(context, asked)
   const troubles = troublesOf(cured.check)
   const { free: senders, fixed } = askedSenders(cured.check, request, troubles)
-  const problemWithout = problemBuilder(context, request, senders)
-  const buildProblem = problemWithout(troubles)
+  const problemsWithout = problemBuilder(context, request, senders)
+  const problems = problemsWithout(troubles)
   const barred = new Set<string>()
   const withMemory = { ...options, memory: new Map() }
   /** How many errors each change has brought, by its key. */
@@ -60,7 +60,7 @@ export function allocate(
   /** What was solved with more freedom than the plan has: nothing can be better than what is proven of it. */
   let freer: Solution | null = null
   for (;;) {
-    const last = planned(context, request, buildProblem, barred, withMemory)
+    const last = planned(context, request, problems, barred, withMemory)
     const moves = changesOf(
       context,
       last.built,
@@ -105,7 +105,7 @@ export function allocate(
     if (firm !== troubles) {
       // What is wanted at once is not solved twice for the sake of a proof.
       if (request.steps === 0) return claimsOf(withoutProof(last.solution))
-      const more = planned(context, request, problemWithout(firm), new Set(), withMemory)
+      const more = planned(context, request, problemsWithout(firm), new Set(), withMemory)
       const isThere = more.solution.isLeast && isSamePlace(more, last)
       return { ...certainBeside(more.solution, last.solution.score), isLeast: isThere }
     }

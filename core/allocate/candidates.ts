@@ -157,8 +157,10 @@ export function spotFinder(
       const shared = far.get(key) ?? numbers.flatMap((number) => spotAt(channel, number, true) ?? [])
       far.set(key, shared)
       const near = nearNumbers(channel)
+      const isFar = ({ number }: Spot): boolean => isElsewhere(channel, number) && !near.includes(number)
       const spots = {
-        far: shared.filter(({ number }) => isElsewhere(channel, number) && !near.includes(number)),
+        // The list itself where it is the same for others, so that they are seen to be alike.
+        far: shared.every(isFar) ? shared : shared.filter(isFar),
         near: near.flatMap((number): NearSpot[] => {
           const spot = isElsewhere(channel, number) ? spotAt(channel, number, false) : null
           return spot ? [{ ...spot, unheard: unheardAt(channel, number) }] : []

@@ -49,6 +49,32 @@ describe('a gesture that sends in several layers', () => {
     expect(found.stale).toHaveLength(1)
   })
 
+  it('is proven lost where it sets off what nobody uses any more: no teaching ends that', () => {
+    const rig = testRig(
+      [
+        testController(
+          'a',
+          {},
+          {
+            templates: layeredTemplates({ 'k1.turn': sendingCc(20) }, { 'k1.turn': sendingCc(21) }, replace),
+          },
+        ),
+        testController('old', { 'k2.turn': sendingCc(30) }, { inUse: false }),
+      ],
+      undefined,
+      {
+        mappings: [
+          joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' }),
+          joined('old/k2.turn', 'p2', { learnedAt: '1:cc20' }),
+        ],
+      },
+    )
+    const found = plan(rig, { kind: 'replan', policy: { kind: 'keep' } })
+    expect(found.score.stale).toBe(1)
+    expect(found.proven).toContain('stale')
+    expect(moves(found)).toEqual(['a/k1.turn: 1:cc20 → 1:cc3'])
+  })
+
   it('gets the number at which it was learned, where that is free', () => {
     const rig = testRig(
       [

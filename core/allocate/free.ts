@@ -15,7 +15,7 @@ export interface Trouble {
   alone: ReadonlySet<string>
   /** Who may not stay together: at most one of each group. */
   cliques: ReadonlyArray<readonly string[]>
-  /** Does it depend on where something listens, so that teaching something else could end it too? */
+  /** Does it depend on where something listens that may be taught elsewhere, so that this could end it too? */
   isOfMappings: boolean
 }
 
@@ -61,7 +61,7 @@ export function troublesOf({ reports, asides }: Check): Trouble[] {
     .map(({ rule, draft }) => ({
       message: draft.message,
       senders: draft.senders,
-      isOfMappings: RULES[rule]?.reach === 'mapping',
+      isOfMappings: RULES[rule]?.reach === 'mapping' && draft.isLasting !== true,
       ...constraints(draft),
     }))
     .filter(({ alone, cliques }) => alone.size > 0 || cliques.length > 0)

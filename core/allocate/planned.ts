@@ -1,10 +1,12 @@
 import { CHANNELS } from '../midi'
 import type { Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
-import type { BuildProblem, BuiltProblem } from './build-problem'
+import type { BuiltProblem, ProblemBuilder } from './build-problem'
 import { CHANNEL_STRIDE } from './candidates'
 import { groupOf } from './channels'
 import type { AllocateRequest } from './request'
+import { certainBeside } from './solver/certain'
+import { carriedOver } from './solver/carried'
 import { LOOSE, solveInFields, STAYING, type FieldMemory, type Fields } from './solver/fields'
 import type { Choice } from './solver/problem'
 import { withoutProof, type Progress, type Solution } from './solver/solution'
@@ -25,6 +27,8 @@ export interface Planned {
  */
 const MOST_PLACES = 30_000
 const MOST_PLACES_TO_WIN = 10_000
+/** So many steps at most are gone to say what is certain where not everyone is asked. */
+const MOST_STEPS_TO_BOUND = 40_000
 
 /** Which items go to one channel together, in the order of the rig; null where each goes by itself. */
 function channelGroups(
@@ -91,7 +95,7 @@ function rivalsOf(built: BuiltProblem, choice: Choice): ReadonlySet<Sender> {
 export function planned(
   context: CheckContext,
   request: AllocateRequest,
-  buildProblem: BuildProblem,
+  problems: ProblemBuilder,
   barred: ReadonlySet<string>,
   {
     isHasty = false,
@@ -110,7 +114,7 @@ export function planned(
       return isStopped
     },
   }
-  const near = buildProblem(barred, new Set())
+  const near = problems.build(barred, new Set())
   const together = channelGroups(context, request, near)
   if (together)
     return {
@@ -122,13 +126,20 @@ export function planned(
   const isLossless = errors + unmet + stale + warnings === 0
   if (request.policy.kind !== 'keep-if-room' || isLossless) return { built: near, solution }
   if (isStopped) return { built: near, solution: withoutProof(solution) }
-  const places = near.senders.reduce((sum, _, item) => sum + near.roomFor(item).length, 0)
-  if (places * CHANNELS.length <= (errors + unmet > 0 ? MOST_PLACES : MOST_PLACES_TO_WIN)) {
-    const wide = buildProblem(barred, near.free)
-    return { built: wide, solution: solve(wide.problem, options) }
+  const solvedWith = (leaving: ReadonlySet<Sender>): Planned => {
+    const built = problems.build(barred, leaving)
+    const start = carriedOver(near.problem, solution.choice, built.problem)
+    return { built, solution: solve(built.problem, { ...options, start }) }
   }
+  const places = near.senders.reduce((sum, _, item) => sum + near.roomFor(item).length, 0)
+  if (places * CHANNELS.length <= (errors + unmet > 0 ? MOST_PLACES : MOST_PLACES_TO_WIN))
+    return solvedWith(near.free)
   const rivals = rivalsOf(near, solution.choice)
-  if (rivals.size === 0) return { built: near, solution: withoutProof(solution) }
-  const wide = buildProblem(barred, rivals)
-  return { built: wide, solution: withoutProof(solve(wide.problem, options)) }
+  const wide = rivals.size === 0 ? { built: near, solution } : solvedWith(rivals)
+  const open = withoutProof(wide.solution)
+  if (request.steps === 0 || isStopped) return { ...wide, solution: open }
+  // Where not everyone was asked, nothing is better than what would be if all who move found room.
+  const steps = Math.min(request.steps, MOST_STEPS_TO_BOUND)
+  const roomy = solve(problems.roomy(), { ...options, steps })
+  return { ...wide, solution: { ...open, ...certainBeside(roomy, open.score) } }
 }

@@ -11,11 +11,34 @@ export interface Row {
   isFieldless: boolean
 }
 
-/** In the order of addresses, those without one last. */
-export const inAddressOrder = <T extends { address: number }>(rows: readonly T[]): T[] =>
-  rows.toSorted((a, b) => orderOf(a.address) - orderOf(b.address))
+/** Candidates that stand together in the order of addresses, such as those of one channel. Many items share some. */
+export interface Stretch<R extends Row = Row> {
+  rows: readonly R[]
+  addresses: Int32Array
+  takes: readonly Int32Array[]
+  /** The terms of which they cost anything. */
+  costs: ReadonlyMap<OwnTerm, Uint16Array>
+}
 
 const orderOf = (address: number): number => (address === NOWHERE ? Number.MAX_SAFE_INTEGER : address)
+
+/** Rows in the order of addresses, those without one last. */
+export function stretchOf<R extends Row>(unsorted: readonly R[]): Stretch<R> {
+  const rows = unsorted.toSorted((a, b) => orderOf(a.address) - orderOf(b.address))
+  const used = OWN_TERMS.filter((term) => rows.some(({ costs }) => (costs[term] ?? 0) > 0))
+  return {
+    rows,
+    addresses: Int32Array.from(rows, ({ address }) => address),
+    takes: rows.map(({ takes }) => takes),
+    costs: new Map(used.map((term) => [term, Uint16Array.from(rows, ({ costs }) => costs[term] ?? 0)])),
+  }
+}
+
+/** Stretches in the order of their addresses; such as have no candidates are left out. */
+export const stretchesInOrder = <R extends Row>(stretches: ReadonlyArray<Stretch<R>>): Array<Stretch<R>> =>
+  stretches
+    .filter(({ rows }) => rows.length > 0)
+    .toSorted((a, b) => orderOf(a.addresses[0] ?? NOWHERE) - orderOf(b.addresses[0] ?? NOWHERE))
 
 const isSame = (a: ArrayLike<number>, b: ArrayLike<number>): boolean => {
   if (a.length !== b.length) return false
@@ -23,58 +46,95 @@ const isSame = (a: ArrayLike<number>, b: ArrayLike<number>): boolean => {
   return true
 }
 
-const isSameShape = (a: Shape, b: Shape): boolean =>
-  a.leave === b.leave &&
+const isSameStretch = (a: Stretch, b: Stretch): boolean =>
   isSame(a.addresses, b.addresses) &&
-  isSame(a.fieldless ?? [], b.fieldless ?? []) &&
-  OWN_TERMS.every((term) => isSame(a.costs[term], b.costs[term])) &&
-  a.takes.every((takes, index) => isSame(takes, b.takes[index] ?? []))
+  OWN_TERMS.every((term) => isSame(a.costs.get(term) ?? [], b.costs.get(term) ?? [])) &&
+  a.takes.every((takes, index) => isSame(takes, b.takes[index] ?? [])) &&
+  a.rows.every(
+    ({ isStill, isFieldless }, index) =>
+      isStill === b.rows[index]?.isStill && isFieldless === b.rows[index]?.isFieldless,
+  )
 
-/** A number that is the same for shapes that are. */
-function digestOf({ addresses, takes, costs, leave }: Shape): number {
-  let digest = leave
+/** A number that is the same for stretches that are. */
+function digestOf({ addresses, takes, costs }: Stretch): number {
+  let digest = 0
   const add = (value: number): void => {
     digest = (Math.imul(digest, 31) + value) | 0
   }
   addresses.forEach(add)
-  for (const term of OWN_TERMS) costs[term].forEach(add)
+  for (const column of costs.values()) column.forEach(add)
   for (const each of takes) each.forEach(add)
   return digest
 }
 
-/** Makes shapes of rows; rows that are the very same give one shape. */
-export function shapeMaker(): (rows: readonly Row[]) => Shape {
-  const known = new Map<number, Shape[]>()
-  const zeros = new Map<number, Uint16Array>()
-  const column = (rows: readonly Row[], term: OwnTerm): Uint16Array => {
-    const values = new Uint16Array(rows.length)
-    let isNothing = true
-    for (let index = 0; index < values.length; index++) {
-      const cost = rows[index]?.costs[term] ?? 0
-      if (cost > 0) isNothing = false
-      values[index] = cost
-    }
-    if (!isNothing) return values
-    const nothing = zeros.get(values.length) ?? values
-    zeros.set(values.length, nothing)
-    return nothing
+/** Numbers stretches: the same for such as have the same candidates. */
+function stretchNumbers(): (stretch: Stretch) => number {
+  const byDigest = new Map<number, Stretch[]>()
+  const numbers = new Map<Stretch, number>()
+  return (stretch) => {
+    const known = numbers.get(stretch)
+    if (known !== undefined) return known
+    const digest = digestOf(stretch)
+    const alike = byDigest.get(digest) ?? []
+    byDigest.set(digest, alike)
+    const before = alike.find((each) => isSameStretch(each, stretch))
+    if (before === undefined) alike.push(stretch)
+    const number = (before && numbers.get(before)) ?? numbers.size
+    numbers.set(stretch, number)
+    return number
   }
-  return (rows) => {
-    const shape: Shape = {
-      addresses: Int32Array.from(rows, ({ address }) => address),
-      takes: rows.map(({ takes }) => takes),
-      costs: Object.fromEntries(OWN_TERMS.map((term) => [term, column(rows, term)])) as Shape['costs'],
-      leave: rows.findLastIndex(({ isStill }) => isStill),
-      fieldless: rows.some(({ isFieldless }) => isFieldless)
-        ? Uint8Array.from(rows, ({ isFieldless }) => (isFieldless ? 1 : 0))
-        : null,
+}
+
+/** Makes shapes of stretches in the order of their addresses; the very same candidates give one shape. */
+export function shapeMaker(): (stretches: readonly Stretch[]) => Shape {
+  const known = new Map<string, Shape>()
+  const zeros = new Map<number, Uint16Array>()
+  const numberOf = stretchNumbers()
+
+  const nothing = (length: number): Uint16Array => {
+    const column = zeros.get(length) ?? new Uint16Array(length)
+    zeros.set(length, column)
+    return column
+  }
+  const columnOf = (stretches: readonly Stretch[], term: OwnTerm, length: number): Uint16Array => {
+    if (!stretches.some(({ costs }) => costs.has(term))) return nothing(length)
+    const column = new Uint16Array(length)
+    let at = 0
+    for (const { costs, rows } of stretches) {
+      const own = costs.get(term)
+      if (own) column.set(own, at)
+      at += rows.length
     }
-    const digest = digestOf(shape)
-    const alike = known.get(digest) ?? []
-    known.set(digest, alike)
-    const before = alike.find((each) => isSameShape(each, shape))
-    if (before) return before
-    alike.push(shape)
+    return column
+  }
+  const shapeOf = (stretches: readonly Stretch[]): Shape => {
+    const length = stretches.reduce((sum, { rows }) => sum + rows.length, 0)
+    const addresses = new Int32Array(length)
+    const fieldless = new Uint8Array(length)
+    let leave = -1
+    let at = 0
+    for (const { rows, addresses: own } of stretches) {
+      addresses.set(own, at)
+      for (const { isStill, isFieldless } of rows) {
+        if (isStill) leave = at
+        if (isFieldless) fieldless[at] = 1
+        at++
+      }
+    }
+    return {
+      addresses,
+      takes: stretches.flatMap(({ takes }) => takes),
+      costs: Object.fromEntries(
+        OWN_TERMS.map((term) => [term, columnOf(stretches, term, length)]),
+      ) as Shape['costs'],
+      leave,
+      fieldless: fieldless.includes(1) ? fieldless : null,
+    }
+  }
+  return (stretches) => {
+    const key = stretches.map(numberOf).join()
+    const shape = known.get(key) ?? shapeOf(stretches)
+    known.set(key, shape)
     return shape
   }
 }

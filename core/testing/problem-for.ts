@@ -11,5 +11,5 @@ export function problemFor(rig: Rig, input: AllocateInput): Problem {
   const request = AllocateRequest.parse(input)
   const troubles = troublesOf(checked)
   const { free } = askedSenders(checked, request, troubles)
-  return problemBuilder(checked.context, request, free)(troubles)(new Set(), new Set()).problem
+  return problemBuilder(checked.context, request, free)(troubles).build(new Set(), new Set()).problem
 }

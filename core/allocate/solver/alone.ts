@@ -1,7 +1,7 @@
 import { cheapest, priced, weighed, type Weights } from './chain'
 import { kindOf } from './kinds'
 import { noScore, scoreOf, TERMS, type Problem, type Score, type Term } from './problem'
-import { keptWithin, withoutForced } from './reduce'
+import { keptUnforced, keptWithin, pickOnly } from './reduce'
 
 /** Above it sums of whole numbers are no longer exact. */
 const MOST_WEIGHT = 2 ** 50
@@ -39,7 +39,8 @@ export function scoreAlone(problem: Problem): Score {
   let left = problem
   for (const term of FIRST_TERMS) {
     if (left.items.every(({ costs }) => costs[term].every((cost) => cost === 0))) continue
-    const step = withoutForced(left, keptWithin(left, { ...noScore(), [term]: 1 }, null, 0.5))
+    const within = keptWithin(left, { ...noScore(), [term]: 1 }, null, 0.5)
+    const step = pickOnly(left, keptUnforced(left, within))
     // So little of it is not to be had by all together.
     if (step.kept.some(({ length }) => length === 0)) {
       const score = scoreOfChains(left)

@@ -13,7 +13,7 @@ import {
   type Term,
 } from './problem'
 import { likeness } from './likeness'
-import { keepOnly, widened, type Component, type Reduced } from './reduce'
+import { contestedOnly, keepOnly, pickOnly, widened, type Component, type Reduced } from './reduce'
 import type { Solution } from './solution'
 import { solve, type SolveOptions } from './solve'
 
@@ -189,14 +189,15 @@ export function solveInFields(
     return (isGroup(group) ? of?.inField[field] : of?.everything) ?? new Int32Array()
   }
   const inOne = ({ items, problem: own }: Component, field: number): Reduced =>
-    keepOnly(
+    pickOnly(
       own,
       own.items.map((shape, index) => candidatesOf(shape, among.groups[items[index] ?? 0], field)),
     )
   const solved = (own: Problem, field: number, isRough: boolean): Solution => {
-    const key = `${isRough ? 'rough' : 'full'} ${likeness(own, field, among)}`
+    const open = contestedOnly(own)
+    const key = `${isRough ? 'rough' : 'full'} ${likeness(open, field, among)}`
     const solution =
-      known.get(key) ?? solve(own, { ...options(isRough ? ROUGH_SHARE : 1 / among.count), isRough })
+      known.get(key) ?? solve(open, { ...options(isRough ? ROUGH_SHARE : 1 / among.count), isRough })
     known.set(key, solution)
     return solution
   }

@@ -17,13 +17,17 @@ function picked<T extends Uint16Array | Uint8Array | Int32Array>(values: T, kept
   return into
 }
 
-/** A shape with some of its candidates, and of what they take only what is contested; itself if that is all. */
-function withOnly(shape: Shape, kept: Int32Array, contested: Uint8Array): Shape {
+/** A shape with some of its candidates, and of what they take only what is contested (null: all); itself if that is all. */
+function withOnly(shape: Shape, kept: Int32Array, contested: Uint8Array | null): Shape {
   const { length } = kept
   let isSame = length === shape.addresses.length
   const takes = new Array<Int32Array>(length)
   for (let index = 0; index < length; index++) {
     const before = shape.takes[kept[index] ?? 0] ?? NOTHING
+    if (contested === null) {
+      takes[index] = before
+      continue
+    }
     let count = 0
     for (let at = 0; at < before.length; at++) count += contested[before[at] ?? 0] ?? 0
     takes[index] = count === before.length ? before : before.filter((resource) => contested[resource] === 1)
@@ -136,23 +140,30 @@ export function onlyFree(problem: Problem, taken: Uint8Array): Reduced {
 
 /** What some candidates of a shape take, whichever of them it is. */
 function takenAnyway({ takes }: Shape, kept: Int32Array): Int32Array {
-  let common = takes[kept[0] ?? 0] ?? NOTHING
-  for (let index = 1; index < kept.length && common.length > 0; index++) {
+  let common = takes[kept.at(-1) ?? 0] ?? NOTHING
+  for (let index = 0; index < kept.length && common.length > 0; index++) {
     const own = takes[kept[index] ?? 0] ?? NOTHING
-    common = common.filter((resource) => own.includes(resource))
+    const isIn = (resource: number): boolean => own.includes(resource)
+    if (!common.every(isIn)) common = common.filter(isIn)
   }
   return common
 }
 
+/** Leave out every candidate that takes what another item takes whatever its candidate. */
+export function withoutForced(problem: Problem): Reduced {
+  const all = everythingOf(problem)
+  const kept = keptUnforced(problem, all)
+  const isWhole = kept.every((own, item) => own === all[item])
+  return isWhole ? { problem, kept } : keepOnly(problem, kept)
+}
+
 /**
- * Leave out every candidate that takes what another item takes whatever its candidate, until that leaves nothing more out.
- *
- * @param among The candidates of each item that are left already; else all.
+ * Of some candidates of each item those that take nothing that another item takes whatever its candidate, looked at until that
+ * leaves nothing more out.
  */
-export function withoutForced(problem: Problem, among?: readonly Int32Array[]): Reduced {
+export function keptUnforced(problem: Problem, among: readonly Int32Array[]): readonly Int32Array[] {
   const holder = new Int32Array(problem.resources).fill(-1)
-  const all = among ?? everythingOf(problem)
-  const kept = [...all]
+  const kept = [...among]
   /** The candidates of each item of which it is known what all of them take. */
   const known = new Array<Int32Array | null>(kept.length).fill(null)
   const isFree = (item: number, resource: number): boolean => {
@@ -179,8 +190,7 @@ export function withoutForced(problem: Problem, among?: readonly Int32Array[]): 
       if (left.length < own.length) kept[item] = left
     })
   }
-  const isWhole = among === undefined && kept.every((own, item) => own === all[item])
-  return isWhole ? { problem, kept } : keepOnly(problem, kept)
+  return kept
 }
 
 /** All candidates of each item. */
@@ -189,9 +199,18 @@ function everythingOf({ items }: Problem): Int32Array[] {
   return items.map((shape) => known.get(shape) ?? NOTHING)
 }
 
-/** A problem with only some of the candidates of each item. */
-export function keepOnly(problem: Problem, kept: readonly Int32Array[]): Reduced {
-  const contested = contestedIn(problem, kept)
+/** A problem with only some of the candidates of each item; what only one item could take then is forgotten. */
+export const keepOnly = (problem: Problem, kept: readonly Int32Array[]): Reduced =>
+  withKept(problem, kept, contestedIn(problem, kept))
+
+/** As `keepOnly`, but nothing is forgotten: for problems that are looked at, not solved. */
+export const pickOnly = (problem: Problem, kept: readonly Int32Array[]): Reduced =>
+  withKept(problem, kept, null)
+
+/** The same problem; what only one item could take is forgotten. */
+export const contestedOnly = (problem: Problem): Problem => keepOnly(problem, everythingOf(problem)).problem
+
+function withKept(problem: Problem, kept: readonly Int32Array[], contested: Uint8Array | null): Reduced {
   const known = new Map<Shape, Map<string, Shape>>()
   const keys = new Map<Int32Array, string>()
   const items = problem.items.map((shape, item) => {

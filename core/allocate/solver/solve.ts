@@ -1,13 +1,15 @@
-import { noScore, scoreOf, TERMS, type Problem, type Term } from './problem'
+import { noScore, scoreOf, TERMS, type Choice, type Problem, type Term } from './problem'
 import { FEW, FULL, HASTY, QUICK, solvePart } from './part'
 import type { SolveProgram } from './program'
-import { componentsOf, widened, withoutForced } from './reduce'
+import { componentsOf, narrowed, widened, withoutForced } from './reduce'
 import type { Budget } from './search'
 import type { Progress, Solution } from './solution'
 
 export interface SolveOptions {
   /** Search steps before the best that is known is given, with its bound; 0: what is found at once. */
   steps: number
+  /** A choice that is known already: nothing worse comes out, as long as what it takes is there. */
+  start?: Choice | null
   /** Is something near the best enough, as long as it says how near? */
   isRough?: boolean
   /** Does it matter only who finds a place at all? Then the rest is as it comes. */
@@ -25,13 +27,14 @@ export interface SolveOptions {
  */
 export function solve(problem: Problem, options: SolveOptions): Solution {
   const open = withoutForced(problem)
-  const solution = solveParts(open.problem, options)
+  const start = options.start ? narrowed(open, options.start) : null
+  const solution = solveParts(open.problem, { ...options, start })
   return { ...solution, choice: widened(open, solution.choice) }
 }
 
 function solveParts(
   problem: Problem,
-  { steps, isRough = false, isHasty = false, programs, onProgress }: SolveOptions,
+  { steps, start = null, isRough = false, isHasty = false, programs, onProgress }: SolveOptions,
 ): Solution {
   const parts = componentsOf(problem)
   const choice = new Array<number>(problem.items.length).fill(0)
@@ -50,7 +53,7 @@ function solveParts(
       budget,
       isHasty ? HASTY : steps === 0 || isStopped ? QUICK : isRough ? FEW : FULL,
       tell,
-      { programs: programs ?? null },
+      { start: start && part.items.map((item) => start[item] ?? 0), programs: programs ?? null },
     )
     part.items.forEach((item, own) => {
       choice[item] = solution.choice[own] ?? 0

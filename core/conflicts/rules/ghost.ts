@@ -78,6 +78,8 @@ function draftOf(context: CheckContext, resolved: ResolvedMapping, who: readonly
       ? {}
       : { between: [...new Set([mapping.gesture, ...who.map(({ gesture }) => gesture)])] }),
     moves: [who],
+    // What is no longer in use hears nothing of its own, so no plan has it taught elsewhere.
+    isLasting: former !== null,
     cures: () => [
       ...(former === null ? teachFixes(context, [resolved]) : clearFixes(context, [mapping])),
       ...moveFixes(context, [who]),

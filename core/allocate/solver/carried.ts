@@ -1,0 +1,31 @@
+import { OWN_TERMS, type Choice, type Problem, type Shape } from './problem'
+
+/** The candidate that stands for one of another shape: with its address and its costs, and as far back among such. */
+function standsFor(from: Shape, candidate: number, to: Shape): number {
+  const isAlike = (shape: Shape, other: number): boolean =>
+    from.addresses[candidate] === shape.addresses[other] &&
+    OWN_TERMS.every((term) => from.costs[term][candidate] === shape.costs[term][other])
+  const alike = (shape: Shape): number[] =>
+    [...shape.addresses.keys()].filter((other) => isAlike(shape, other))
+  return alike(to)[alike(from).indexOf(candidate)] ?? -1
+}
+
+/**
+ * A choice of one problem, in the candidates of another that has the same items and more candidates. Null where it has no
+ * such choice.
+ */
+export function carriedOver(from: Problem, choice: Choice, to: Problem): Choice | null {
+  if (from.items.length !== to.items.length) return null
+  const carried = choice.map((candidate, item) => {
+    const [own, other] = [from.items[item], to.items[item]]
+    return own && other ? standsFor(own, candidate, other) : -1
+  })
+  if (carried.includes(-1)) return null
+  const taken = new Uint8Array(to.resources)
+  for (const [item, candidate] of carried.entries())
+    for (const resource of to.items[item]?.takes[candidate] ?? []) {
+      if (taken[resource] === 1) return null
+      taken[resource] = 1
+    }
+  return carried
+}

@@ -1,0 +1,160 @@
+import type { Channel } from '../midi'
+import { isWanting, type Sender } from '../addresses'
+import { CHANNEL_STRIDE, type Spot, type Spots } from './candidates'
+import type { Takes } from './ground'
+import type { Hearing, Hearings } from './hearing'
+import { isRepair, type AllocateRequest } from './request'
+import type { Resources } from './resources'
+import { stretchesInOrder, stretchOf, type Row, type Stretch } from './shapes'
+import { NOWHERE, type OwnTerm } from './solver/problem'
+import type { Still } from './stills'
+
+/** A candidate of a sender: somewhere to go, or a way to leave it as it is. */
+export interface Place extends Row {
+  still: Still | null
+}
+
+/** The only candidate of what cannot move, or one of a mapping. */
+export const stillAt = (address: number, takes: readonly number[] = []): Row => ({
+  address,
+  takes: Int32Array.from(takes),
+  costs: {},
+  isStill: true,
+  isFieldless: false,
+})
+
+/** What the candidates of senders are made of. */
+interface Parts {
+  request: AllocateRequest
+  resources: Resources
+  hearings: Hearings
+  /** What a sender takes, with all that go with it, where it is; and how many they are. */
+  takesNow: (sender: Sender) => Takes
+  countOf: (sender: Sender) => number
+  /** What a sender takes that leaves a mapping which others serve too. */
+  servedBy: (hearing: Hearing, sender: Sender) => number
+  /** All places where nothing hears it that it is joined to, or one on each channel: they cost nearly the same. */
+  far: 'all' | 'one'
+}
+
+/** The candidates of a sender, channel by channel; where they are the same for many they are put together once. */
+export function stretchFinder({
+  request,
+  resources,
+  hearings,
+  takesNow,
+  countOf,
+  servedBy,
+  far: wanted,
+}: Parts): (
+  sender: Sender,
+  on: ReadonlyArray<Spots & { channel: Channel }>,
+  stills: readonly Still[],
+) => ReadonlyArray<Stretch<Place>> {
+  const takenBy = spotTaker(resources)
+  const shared = new Map<string, WeakMap<readonly Spot[], Stretch<Place>>>()
+  const changeTerm: OwnTerm = isRepair(request) ? 'changed' : 'moved'
+  const leavingCosts = request.policy.kind === 'keep-if-room' ? 1 : 0
+
+  return (sender, on, stills) => {
+    const own = hearings.of(sender)
+    const tokensOf = (unheard: readonly Hearing[]): number[] =>
+      unheard.filter(({ leaders }) => leaders.length > 1).map((hearing) => servedBy(hearing, sender))
+    const changes = isWanting(sender) ? 0 : countOf(sender)
+    const goingTo = (unheard: readonly Hearing[], tokens: readonly number[]): ((spot: Spot) => Place) => {
+      const { stale, warnings } = costsUnheard(unheard)
+      return (spot) => ({
+        address: spot.address,
+        takes: takenBy(sender, spot, tokens),
+        still: null,
+        isStill: false,
+        isFieldless: false,
+        costs: {
+          stale,
+          warnings: warnings + (spot.channel === sender.channel ? 0 : leavingCosts),
+          [changeTerm]: changes,
+          outside: spot.isOutside ? 1 : 0,
+          rank: spot.rank,
+        },
+      })
+    }
+    const unheardNow = own.filter(({ hearsNow }) => !hearsNow(sender))
+    const now = isWanting(sender) ? NOTHING : takesNow(sender)
+    const standing = stills.map((still): Place => ({
+      address: still.address,
+      takes: Int32Array.from([...resources.kept(sender, now, still.isLeft), ...tokensOf(unheardNow)]),
+      still,
+      isStill: true,
+      isFieldless: still.isUnmet,
+      costs: { ...still.costs, warnings: costsUnheard(unheardNow).warnings },
+    }))
+
+    const lost = costsUnheard(own)
+    const isAtHome = (channel: Channel): boolean => channel === sender.channel
+    const tokens = tokensOf(own)
+    const farStretch = (channel: Channel, far: readonly Spot[]): Stretch<Place> => {
+      const likeness = [isAtHome(channel), lost.stale, lost.warnings, changes].join()
+      const alike = shared.get(likeness) ?? new WeakMap<readonly Spot[], Stretch<Place>>()
+      shared.set(likeness, alike)
+      const stretch = alike.get(far) ?? stretchOf(far.map(goingTo(own, [])))
+      alike.set(far, stretch)
+      return stretch
+    }
+    const stretches = on.map(({ channel, far, near }): Stretch<Place> => {
+      const here = standing.filter(({ address }) => channelOf(address) === channel)
+      const isAlike = near.length + here.length === 0 && far.every(isTakenAlike)
+      if (isAlike && wanted === 'all') return takingAlso(farStretch(channel, far), tokens)
+      return stretchOf([
+        ...(wanted === 'all' ? far : far.slice(0, 1)).map(goingTo(own, tokens)),
+        ...near.map((spot) => goingTo(spot.unheard, tokensOf(spot.unheard))(spot)),
+        ...here,
+      ])
+    })
+    const elsewhere = standing.filter(({ address }) =>
+      on.every(({ channel }) => channelOf(address) !== channel),
+    )
+    return stretchesInOrder([...stretches, stretchOf(elsewhere)])
+  }
+}
+
+const channelOf = (address: number): number | null =>
+  address === NOWHERE ? null : Math.floor(address / CHANNEL_STRIDE)
+
+/** What mappings cost that hear nothing; such as several serve have items of their own. */
+function costsUnheard(unheard: readonly Hearing[]): Record<'stale' | 'warnings', number> {
+  const alone = unheard.filter(({ leaders }) => leaders.length === 1)
+  return { stale: alone.filter(({ isHeard }) => isHeard).length, warnings: alone.length }
+}
+
+const NOTHING: Takes = { own: [], wide: [], carried: [] }
+
+/** Does everyone who can go to a spot take the same there? */
+const isTakenAlike = ({ takes: { wide, carried } }: Spot): boolean =>
+  wide.length === 0 && carried.length === 0
+
+/** What senders take at spots. Where it is the same for all who can go to a spot, it is put together once. */
+function spotTaker(
+  resources: Resources,
+): (sender: Sender, spot: Spot, tokens: readonly number[]) => Int32Array {
+  const known = new WeakMap<Spot, Int32Array>()
+  return (sender, spot, tokens) => {
+    if (!isTakenAlike(spot)) return Int32Array.from([...resources.taken(sender, spot.takes), ...tokens])
+    const takes = known.get(spot) ?? Int32Array.from(resources.taken(sender, spot.takes))
+    known.set(spot, takes)
+    return withTokens(takes, tokens)
+  }
+}
+
+function withTokens(takes: Int32Array, tokens: readonly number[]): Int32Array {
+  if (tokens.length === 0) return takes
+  const all = new Int32Array(takes.length + tokens.length)
+  all.set(takes)
+  all.set(tokens, takes.length)
+  return all
+}
+
+/** A stretch of which every candidate takes some more. */
+const takingAlso = (stretch: Stretch<Place>, tokens: readonly number[]): Stretch<Place> =>
+  tokens.length === 0
+    ? stretch
+    : { ...stretch, takes: stretch.takes.map((takes) => withTokens(takes, tokens)) }
