@@ -15,6 +15,10 @@ import { solve, type SolveOptions } from './solver/solve'
 /** What planning may be given beside what is asked: who is told of its progress, and what solves linear programs. */
 export type AllocateOptions = Pick<SolveOptions, 'onProgress' | 'programs'>
 
+interface PlannedOptions extends AllocateOptions, Pick<SolveOptions, 'isHasty'> {
+  memory?: FieldMemory
+}
+
 /** A problem that was put, and what came of it. */
 export interface Planned {
   built: BuiltProblem
@@ -97,12 +101,7 @@ export function planned(
   request: AllocateRequest,
   problems: ProblemBuilder,
   barred: ReadonlySet<string>,
-  {
-    isHasty = false,
-    onProgress,
-    programs,
-    memory,
-  }: AllocateOptions & Pick<SolveOptions, 'isHasty'> & { memory?: FieldMemory } = {},
+  { isHasty = false, onProgress, programs, memory }: PlannedOptions = {},
 ): Planned {
   let isStopped = false
   const options = {
@@ -122,24 +121,54 @@ export function planned(
       solution: solveInFields(near.problem, together, CHANNELS.length, options, memory),
     }
   const solution = solve(near.problem, options)
-  const { errors, unmet, stale, warnings } = solution.score
-  const isLossless = errors + unmet + stale + warnings === 0
-  if (request.policy.kind !== 'keep-if-room' || isLossless) return { built: near, solution }
+  const { errors, unmet } = solution.score
+  if (request.policy.kind !== 'keep-if-room' || isLossless(solution)) return { built: near, solution }
   if (isStopped) return { built: near, solution: withoutProof(solution) }
   const solvedWith = (leaving: ReadonlySet<Sender>): Planned => {
     const built = problems.build(barred, leaving)
     const start = carriedOver(near.problem, solution.choice, built.problem)
     return { built, solution: solve(built.problem, { ...options, start }) }
   }
-  const places = near.senders.reduce((sum, _, item) => sum + near.roomFor(item).length, 0)
-  if (places * CHANNELS.length <= (errors + unmet > 0 ? MOST_PLACES : MOST_PLACES_TO_WIN))
-    return solvedWith(near.free)
+  if (placesOn(near) <= (errors + unmet > 0 ? MOST_PLACES : MOST_PLACES_TO_WIN)) return solvedWith(near.free)
   const rivals = rivalsOf(near, solution.choice)
   const wide = rivals.size === 0 ? { built: near, solution } : solvedWith(rivals)
   const open = withoutProof(wide.solution)
   if (request.steps === 0 || isStopped) return { ...wide, solution: open }
-  // Where not everyone was asked, nothing is better than what would be if all who move found room.
-  const steps = Math.min(request.steps, MOST_STEPS_TO_BOUND)
-  const roomy = solve(problems.roomy(), { ...options, steps })
-  return { ...wide, solution: { ...open, ...certainBeside(roomy, open.score) } }
+  return {
+    ...wide,
+    solution: { ...open, ...certainBeside(roomiest(request, problems, options), open.score) },
+  }
+}
+
+/** Is nobody left, and nothing lost or unheard? */
+const isLossless = ({ score: { errors, unmet, stale, warnings } }: Solution): boolean =>
+  errors + unmet + stale + warnings === 0
+
+/** How many places there are if all may leave their channel. */
+const placesOn = ({ senders, roomFor }: BuiltProblem): number =>
+  senders.reduce((sum, _, item) => sum + roomFor(item).length, 0) * CHANNELS.length
+
+/** The best if all who move found room: nothing is better, whoever is asked. */
+const roomiest = (
+  { steps }: AllocateRequest,
+  problems: ProblemBuilder,
+  options: Pick<SolveOptions, 'onProgress' | 'programs'>,
+): Solution => solve(problems.roomy(), { ...options, steps: Math.min(steps, MOST_STEPS_TO_BOUND) })
+
+/**
+ * What no plan is better than, without the plan: where some have to leave their channel or lose something, and too many could to
+ * ask all of them. Else null.
+ */
+export function leastOfAll(
+  request: AllocateRequest,
+  problems: ProblemBuilder,
+  found: Solution,
+  { onProgress, programs }: AllocateOptions,
+): Solution | null {
+  if (request.policy.kind !== 'keep-if-room' || isLossless(found)) return null
+  if (placesOn(problems.build(new Set(), new Set())) <= MOST_PLACES) return null
+  return roomiest(request, problems, {
+    ...(programs ? { programs } : {}),
+    ...(onProgress ? { onProgress } : {}),
+  })
 }

@@ -1,4 +1,5 @@
-import type { Choice, Problem, Shape, Term } from './problem'
+import { noScore, type Choice, type Problem, type Shape, type Term } from './problem'
+import type { Priced } from './prices'
 
 /** Of each candidate that costs nothing of some terms the resource that most items want: what it needs at least. */
 type Needs = ReadonlyMap<Shape, Int32Array>
@@ -114,6 +115,16 @@ export function coverPrices(problem: Problem, terms: readonly Term[]): Float64Ar
   })
   return prices
 }
+
+/** Terms that say who finds no place at all: for these it is a matching who does. */
+export const HARD_TERMS: readonly Term[] = ['errors', 'unmet']
+
+/** Prices for such a term to begin with. */
+export const coverOf = (problem: Problem, term: Term): Priced => ({
+  prices: coverPrices(problem, HARD_TERMS.slice(0, HARD_TERMS.indexOf(term) + 1)),
+  weights: { ...noScore(), [term]: 1 },
+  bound: -Infinity,
+})
 
 /** So many may give way one after the other. */
 const LONGEST_WAY = 400

@@ -5,11 +5,11 @@ import { solvedExactly } from './exact'
 import { solvedHopefully } from './hopeful'
 import { kindOf } from './kinds'
 import { lowest } from './lowest'
-import { augmented, coverPrices } from './match'
-import { aloneWeights, findPrices, leastAlone, type Priced, type Stage } from './prices'
+import { augmented, coverOf, HARD_TERMS } from './match'
+import { aloneWeights, findPrices, leastAlone, mixedWeights, type Priced, type Stage } from './prices'
+import { quickly } from './quick'
 import {
   comparePlaced,
-  noScore,
   scoreOf,
   TERMS,
   type Choice,
@@ -22,7 +22,7 @@ import { narrowed, reduced, type Reduced } from './reduce'
 import type { SolveProgram } from './program'
 import { search, type Budget } from './search'
 import { seeded } from './seeded'
-import { withoutProof, type Solution } from './solution'
+import { closed, withoutProof, type Solution } from './solution'
 
 /** How much is tried. */
 interface Effort {
@@ -38,7 +38,7 @@ interface Effort {
 const QUICK_TRIES = 200
 export const FULL: Effort = { rounds: 900, firstTries: 400, laterTries: 20, anew: 16 }
 /** What is found at once. */
-export const QUICK: Effort = { rounds: 1, firstTries: QUICK_TRIES, laterTries: 0, anew: 0 }
+export const QUICK: Effort = { rounds: 0, firstTries: QUICK_TRIES, laterTries: 0, anew: 0 }
 /** Who finds a place at all. */
 export const HASTY: Effort = { rounds: 0, firstTries: 0, laterTries: 0, anew: 0 }
 /** For a few chains of many. */
@@ -102,17 +102,6 @@ function mixedUp(order: readonly number[], seed: number): number[] {
     .map(([item]) => item)
 }
 
-/** Weights for laying chains by prices: those of the prices, with what comes after only to tell equals apart. */
-function mixedWeights(at: Weights, term: Term): Weights {
-  const mixed = { ...at }
-  let small = 1e-4
-  for (const each of TERMS.slice(TERMS.indexOf(term) + 1)) {
-    mixed[each] = small
-    small /= 1e2
-  }
-  return mixed
-}
-
 /** The same problem with those chains first that want what others want too: there a search ends soonest. */
 function mostWantedFirst(problem: Problem, { prices, weights }: Priced): Problem {
   const costs = priced(weighed(weights), prices, null)
@@ -128,16 +117,6 @@ function mostWantedFirst(problem: Problem, { prices, weights }: Priced): Problem
     chains: problem.chains.toSorted((a, b) => (wanted.get(b) ?? 0) - (wanted.get(a) ?? 0)),
   }
 }
-
-/** Terms that say who finds no place at all: for these it is a matching who does. */
-const HARD_TERMS: readonly Term[] = ['errors', 'unmet']
-
-/** Prices for such a term to begin with. */
-const coverOf = (problem: Problem, term: Term): Priced => ({
-  prices: coverPrices(problem, HARD_TERMS.slice(0, HARD_TERMS.indexOf(term) + 1)),
-  weights: { ...noScore(), [term]: 1 },
-  bound: -Infinity,
-})
 
 /** A problem that grows smaller while it is solved, with the best choice that is known of it. */
 interface Work {
@@ -168,15 +147,13 @@ export function solvePart(
 ): Solution {
   const weights = rankedWeights(whole)
   const isLarge = whole.items.length > LARGE
-  const isQuick = effort.rounds === 1
+  const isQuick = effort === QUICK
   const size = unlike(whole)
   const mostRounds = Math.floor(ROUND_CANDIDATES / (size.candidates + 1))
-  const rounds = isQuick
-    ? 1
-    : Math.max(
-        LEAST_ROUNDS,
-        Math.min(effort.rounds, Math.max(LARGE_ROUNDS, Math.floor(ROUND_ITEMS / size.items)), mostRounds),
-      )
+  const rounds = Math.max(
+    LEAST_ROUNDS,
+    Math.min(effort.rounds, Math.max(LARGE_ROUNDS, Math.floor(ROUND_ITEMS / size.items)), mostRounds),
+  )
   const mostTries = Math.ceil((TRY_CANDIDATES * whole.chains.length) / (size.candidates + 1))
   const firstTries = Math.min(mostTries, isLarge ? QUICK_TRIES : effort.firstTries)
   const [longest, plain] = orders(whole)
@@ -207,6 +184,7 @@ export function solvePart(
   offer(augmented(whole, work.best, HARD_TERMS))
   // To look how near the best it is takes longer than to find it.
   if (isQuick && isLarge) return withoutProof({ choice: work.best, score: known })
+  if (isQuick) return quickly(whole, work.best, longest)
 
   const settled: Array<{ term: Term; value: number }> = []
   const proven: Term[] = []
@@ -286,14 +264,6 @@ export function solvePart(
   const ended = lowest({ problem: work.problem, choice: work.best, steps: work.steps, prices }, budget)
   const bound = closed(open, score(), proven)
   return { ...ended, proven, bound, isLeast: open === null && ended.isLeast }
-}
-
-/** What is open in the end: a later look may have come down to the bound of a term. Then that is proven too. */
-function closed(open: Solution['bound'], score: Score, proven: Term[]): Solution['bound'] {
-  if (open === null || open.value < score[open.term]) return open
-  proven.push(open.term)
-  const next = TERMS[TERMS.indexOf(open.term) + 1]
-  return next === undefined ? null : { term: next, value: 0 }
 }
 
 const solveFew = (few: Problem, start: Choice): Choice =>

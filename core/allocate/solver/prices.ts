@@ -208,3 +208,14 @@ export const leastAlone = (problem: Problem, term: Term, weights: Weights): numb
 
 const isCounted = ({ items }: Problem, term: OwnTerm): boolean =>
   [...new Set(items)].some(({ costs }) => costs[term].some((cost) => cost > 0))
+
+/** Weights for laying chains by prices: those of the prices, with what comes after only to tell equals apart. */
+export function mixedWeights(at: Weights, term: Term): Weights {
+  const mixed = { ...at }
+  let small = 1e-4
+  for (const each of TERMS.slice(TERMS.indexOf(term) + 1)) {
+    mixed[each] = small
+    small /= 1e2
+  }
+  return mixed
+}

@@ -31,3 +31,11 @@ export function withoutProof({ choice, score }: Pick<Solution, 'choice' | 'score
     isLeast: false,
   }
 }
+
+/** What is open in the end: a later look may have come down to the bound of a term. Then that is proven too. */
+export function closed(open: Solution['bound'], score: Score, proven: Term[]): Solution['bound'] {
+  if (open === null || open.value < score[open.term]) return open
+  proven.push(open.term)
+  const next = TERMS[TERMS.indexOf(open.term) + 1]
+  return next === undefined ? null : { term: next, value: 0 }
+}
