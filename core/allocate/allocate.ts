@@ -24,6 +24,8 @@ import { withoutProof, type Solution } from './solver/solution'
  * it has brought so many, and from everywhere when it has brought twice as many: then it is left as it is.
  */
 const FAULTS_EACH = 2
+/** After so many rounds whatever brings an error is left as it is: each of a large rig takes seconds. */
+const MOST_ROUNDS = 24
 
 /** Who is struck out keeps those in place with whom it would have gone. */
 function withLeaders(context: CheckContext, request: AllocateRequest): AllocateRequest {
@@ -59,7 +61,7 @@ export function allocate(
   const faulted = new Map<string, number>()
   /** What was solved with more freedom than the plan has: nothing can be better than what is proven of it. */
   let freer: Solution | null = null
-  for (;;) {
+  for (let round = 1; ; round++) {
     const last = planned(context, request, problems, barred, withMemory)
     const moves = changesOf(
       context,
@@ -73,12 +75,13 @@ export function allocate(
       changes.map(({ edit }) => edit),
     )
     // A plan comes with its list of what to teach again: what it leaves is what is left once that is done.
-    const after = recheckWith(cured.check, onceTaught(context.rig, moved).rig, apply)
+    const { rig: then, taught } = onceTaught(context.rig, moved)
+    const after = recheckWith(cured.check, then, apply)
     const left = last.built.senders.filter((_, item) =>
       last.built.isLeft(item, last.solution.choice[item] ?? 0),
     )
     const leftAt = new Set(left.map(({ place }) => placeKey(place)))
-    const faults = faultsOf(cured.check, after, moves, leftAt, apply)
+    const faults = faultsOf(cured.check, after, taught, moves, leftAt, apply)
     if (faults.length === 0)
       return {
         ...told({ given, cures: cured.cures, changes, moved, after }),
@@ -95,7 +98,8 @@ export function allocate(
     for (const { move, extent } of faults) {
       const before = faulted.get(move.change.key) ?? 0
       faulted.set(move.change.key, before + 1)
-      const widest = Math.max(EXTENTS.indexOf(extent), Math.floor(before / FAULTS_EACH))
+      const widest =
+        round > MOST_ROUNDS ? 2 : Math.max(EXTENTS.indexOf(extent), Math.floor(before / FAULTS_EACH))
       barred.add(move.spots[widest] ?? move.spots[2])
     }
   }

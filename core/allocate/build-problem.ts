@@ -34,7 +34,7 @@ export interface BuiltProblem {
   free: ReadonlySet<Sender>
   /** Where a candidate takes a sender, and all that go with it; null for one that leaves it as it is. */
   goesTo: (item: number, candidate: number) => GoesTo | null
-  /** Addresses that could be given to a sender if it were alone. */
+  /** Addresses that could be given to a sender if it were alone; the very same list for all that are alike. */
   roomFor: (item: number) => readonly number[]
   /** Is a sender left in an error, without a number, or where it was not to stay, by a candidate? */
   isLeft: (item: number, candidate: number) => boolean
@@ -143,8 +143,7 @@ export function problemBuilder(
           number: isNumbered ? address % CHANNEL_STRIDE : null,
         }
       },
-      roomFor: (item) =>
-        [...(shapes[item]?.addresses ?? [])].filter((_, candidate) => isFreed(item, candidate)),
+      roomFor: roomIn(shapes, (item, candidate) => isFreed(item, candidate)),
       isLeft: (item, candidate) => {
         const still = items[item]?.stills.get(candidate)
         return still !== undefined && (still.isLeft || still.isUnmet)
@@ -168,6 +167,21 @@ export function problemBuilder(
         return withRoomForAll(problem, (item, candidate) => goesTo(item, candidate) !== null, own.length)
       },
     }
+  }
+}
+
+/** Where each item could go. Items of one shape may stay by the same candidates, so it is looked for once a shape. */
+function roomIn(
+  shapes: readonly Shape[],
+  moves: (item: number, candidate: number) => boolean,
+): (item: number) => readonly number[] {
+  const known = new Map<Shape, readonly number[]>()
+  return (item) => {
+    const shape = shapes[item]
+    if (!shape) return []
+    const room = known.get(shape) ?? [...shape.addresses].filter((_, candidate) => moves(item, candidate))
+    known.set(shape, room)
+    return room
   }
 }
 
@@ -221,10 +235,10 @@ function withoutBarred(whole: BuiltProblem, barred: ReadonlySet<string>): BuiltP
     ...whole,
     problem: step.problem,
     goesTo: (item, candidate) => whole.goesTo(item, before(item, candidate)),
-    roomFor: (item) =>
-      [...(step.problem.items[item]?.addresses ?? [])].filter(
-        (_, candidate) => whole.goesTo(item, before(item, candidate)) !== null,
-      ),
+    roomFor: roomIn(
+      step.problem.items,
+      (item, candidate) => whole.goesTo(item, before(item, candidate)) !== null,
+    ),
     isLeft: (item, candidate) => whole.isLeft(item, before(item, candidate)),
   }
 }

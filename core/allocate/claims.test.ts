@@ -75,6 +75,37 @@ describe('a gesture that sends in several layers', () => {
     expect(moves(found)).toEqual(['a/k1.turn: 1:cc20 → 1:cc3'])
   })
 
+  it('stays where what is taught again then, from another layer, would be an error; nobody else is kept from moving', () => {
+    const wanting = Object.fromEntries(
+      [1, 2, 3, 4, 5, 6].map((n) => [`k${n}.turn`, sending({ kind: 'cc', number: 'wanted' })]),
+    )
+    const crowd = Array.from({ length: 11 }, (_, n) => testController(`c${n}`, wanting))
+    const pair = sending({ kind: 'cc14', number: 22 })
+    const rig = testRig(
+      [
+        testController(
+          'a',
+          {},
+          { templates: layeredTemplates({ 'k1.turn': pair }, { 'k1.turn': sendingCc(51) }, replace) },
+        ),
+        testController('b', {
+          'k1.turn': { ...sendingCc(51), pinned: true },
+          'k2.turn': { ...sendingCc(54), pinned: true },
+        }),
+        ...crowd,
+      ],
+      undefined,
+      { mappings: [joined('a/k1.turn', 'p1', { learnedAt: '1:cc51' })] },
+    )
+    let checked = 0
+    const found = plan(rig, { kind: 'replan', policy: { kind: 'keep' } }, () => checked++)
+    expect(
+      found.shortages.flatMap(({ at }) => at.map(({ controller, layer }) => `${controller} ${layer}`)),
+    ).toEqual(['a y'])
+    expect(moves(found)).toHaveLength(66)
+    expect(checked).toBeLessThan(8)
+  })
+
   it('gets the number at which it was learned, where that is free', () => {
     const rig = testRig(
       [

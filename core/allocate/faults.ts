@@ -1,6 +1,6 @@
 import { newErrors, recheckWith, RULES, type Apply, type Check, type Finding } from '../conflicts'
 import { onceTaught } from '../mappings'
-import { placeKey } from '../rig'
+import { placeKey, placeRef, type Id } from '../rig'
 import type { Move } from './changes'
 
 /** So many changes are tried one by one to see which of them brings an error. */
@@ -31,14 +31,42 @@ const extentOf = (errors: readonly Finding[]): Extent =>
   EXTENTS.findLast((extent) => errors.some(({ rule }) => EXTENT_OF.get(rule) === extent)) ?? 'address'
 
 /**
- * The changes that bring errors that were not there before. That is who has part in them; where nobody has, as where
- * the last free number is taken from one who wants it, those without whom the error would not be there.
+ * Who has moved away from what is taught elsewhere now, where an error comes of that: another layer of the same control is
+ * heard then.
  *
+ * @param taught The mappings that are taught again.
+ */
+function ofTeaching(
+  errors: readonly Finding[],
+  { context: { rig } }: Check,
+  taught: readonly Id[],
+  moves: readonly Move[],
+): Move[] {
+  const ids = new Set(taught)
+  const concerned = rig.mappings.filter(
+    ({ id, destination, gesture }) =>
+      ids.has(id) &&
+      errors.some(
+        ({ destinations, at }) =>
+          destinations.includes(destination) && at.some((place) => placeRef(place) === gesture),
+      ),
+  )
+  const gestures = new Set(concerned.map(({ gesture }) => gesture))
+  return moves.filter(({ change }) => gestures.has(placeRef(change.at)))
+}
+
+/**
+ * The changes that bring errors that were not there before. That is who has part in them; where nobody has, who has moved away
+ * from what is taught elsewhere then; else, as where the last free number is taken from one who wants it, those without whom
+ * the error would not be there.
+ *
+ * @param after The rig with the changes, once what they make unheard (`taught`) has been taught again.
  * @param left The places (`placeKey`) of what the plan leaves. That it finds no room is in the plan’s score, and no fault.
  */
 export function faultsOf(
   before: Check,
   after: Check,
+  taught: readonly Id[],
   moves: readonly Move[],
   left: ReadonlySet<string>,
   apply: Apply,
@@ -71,14 +99,21 @@ export function faultsOf(
       }
     })
   }
-  const here = (found: readonly Move[]): Fault[] => found.map((move) => ({ move, extent: 'address' }))
+  const here = (found: readonly Move[], extent: Extent = 'address'): Fault[] =>
+    found.map((move) => ({ move, extent }))
+  // Wherever it goes, it is the other layer that is heard then.
+  const leaving = ofTeaching(errors, after, taught, moves)
+  if (leaving.length > 0) return here(leaving, 'everywhere')
   const { rig } = before.context
+  const ids = new Set(errors.map(({ id }) => id))
   const faultsWith = (some: readonly Move[]): number => {
     const moved = apply(
       rig,
       some.map(({ change }) => change.edit),
     )
-    return faultsIn(recheckWith(before, onceTaught(rig, moved).rig, apply)).length
+    // Some of the changes alone may bring errors of their own.
+    return faultsIn(recheckWith(before, onceTaught(rig, moved).rig, apply)).filter(({ id }) => ids.has(id))
+      .length
   }
   const helps =
     moves.length > MOST_TRIED

@@ -22,6 +22,8 @@ interface Help {
 /** So many ways to help are tried, on problems of so many places at most; each is planned in a hurry. */
 const MOST_TRIED = 8
 const MOST_PLACES = 150_000
+/** So many places are looked at in all tries together: whoever is left beyond that is told no help. */
+const MOST_PLACES_IN_ALL = 1_000_000
 
 const isAnyChannel = ({ policy }: AllocateRequest): boolean =>
   policy.kind === 'keep-if-room' || (policy.kind === 'among' && policy.channels.length === 16)
@@ -60,6 +62,9 @@ export function helpsOf(
     const others = [...built.free].flatMap(({ key }) => (keys.has(key) ? [] : [key]))
     return leftIn(then, { ...asked, struck: [...asked.struck, ...others] }).size < left.length
   }
+  const places = built.senders.reduce((sum, _, item) => sum + built.roomFor(item).length, 0)
+  let placesLeft = MOST_PLACES_IN_ALL
+  const isAffordable = ({ grows }: Pick<Help, 'grows'>): boolean => (placesLeft -= grows * places) >= 0
   const tried = new Map<string, ReadonlySet<string>>()
   const leftWith = (help: Help): ReadonlySet<string> => {
     const found = tried.get(help.words) ?? leftIn(checkOf(check, help), help.request ?? request)
@@ -67,16 +72,16 @@ export function helpsOf(
     return found
   }
   const now = built.senders.filter((_, item) => built.isLeft(item, solution.choice[item] ?? 0)).length
-  const places = built.senders.reduce((sum, _, item) => sum + built.roomFor(item).length, 0)
   const helpsAnew = (help: Help, left: readonly Sender[]): boolean => {
     if (help.aside !== undefined || help.grows * places > MOST_PLACES) return false
+    if (!tried.has(help.words) && !isAffordable(help)) return false
     const then = leftWith(help)
     return then.size < now && left.filter(({ key }) => then.has(key)).length < left.length
   }
   return (left) =>
     waysToHelp(check, request, troubles, left)
       .slice(0, MOST_TRIED)
-      .filter((help) => helpsAfter(help, left) || helpsAnew(help, left))
+      .filter((help) => (isAffordable({ grows: 1 }) && helpsAfter(help, left)) || helpsAnew(help, left))
       .map(({ words }) => words)
 }
 

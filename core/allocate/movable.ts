@@ -1,7 +1,7 @@
 import { controllerClass, isChannelMessage, numberMeaning } from '../midi'
 import { isWanting, type Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
-import { findGesture, mappingsOf, MESSAGE_KIND_NAME, rigIndex, type ControlKind } from '../rig'
+import { findGesture, mappingsOf, memoOf, MESSAGE_KIND_NAME, rigIndex, type ControlKind } from '../rig'
 import { mappingParameter } from '../mappings'
 import { leavesChannel } from './away'
 import { followersIn } from './followers'
@@ -82,9 +82,11 @@ export function freedomOf(
   }
 }
 
+const setOf = memoOf((list: readonly string[]): ReadonlySet<string> => new Set(list))
+
 /** Why a request leaves a sender out, in a few words; null if it is among what may be changed. */
 export function whyLeftOut(request: AllocateRequest, sender: Sender): string | null {
-  if (request.struck.includes(sender.key)) return 'it was struck out of the plan'
+  if (setOf(request.struck).has(sender.key)) return 'it was struck out of the plan'
   if (request.controllers.length > 0 && !request.controllers.includes(sender.place.controller))
     return 'its controller is not to be changed'
   if (request.gestures.length > 0 && !isNamed(request, sender)) return 'it is not among what may be changed'

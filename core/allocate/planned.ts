@@ -31,6 +31,8 @@ export interface Planned {
  */
 const MOST_PLACES = 30_000
 const MOST_PLACES_TO_WIN = 10_000
+/** What is wanted at once for more than so many is looked for on the own channels only. */
+const MOST_AT_ONCE = 400
 /** So many steps at most are gone to say what is certain where not everyone is asked. */
 const MOST_STEPS_TO_BOUND = 40_000
 
@@ -123,7 +125,8 @@ export function planned(
   const solution = solve(near.problem, options)
   const { errors, unmet } = solution.score
   if (request.policy.kind !== 'keep-if-room' || isLossless(solution)) return { built: near, solution }
-  if (isStopped) return { built: near, solution: withoutProof(solution) }
+  const isEnough = request.steps === 0 && (errors + unmet === 0 || near.free.size > MOST_AT_ONCE)
+  if (isStopped || isEnough) return { built: near, solution: withoutProof(solution) }
   const solvedWith = (leaving: ReadonlySet<Sender>): Planned => {
     const built = problems.build(barred, leaving)
     const start = carriedOver(near.problem, solution.choice, built.problem)
@@ -132,6 +135,7 @@ export function planned(
   if (placesOn(near) <= (errors + unmet > 0 ? MOST_PLACES : MOST_PLACES_TO_WIN)) return solvedWith(near.free)
   const rivals = rivalsOf(near, solution.choice)
   const wide = rivals.size === 0 ? { built: near, solution } : solvedWith(rivals)
+  if (rivals.size === near.free.size) return wide
   const open = withoutProof(wide.solution)
   if (request.steps === 0 || isStopped) return { ...wide, solution: open }
   return {

@@ -80,15 +80,20 @@ export function shortagesOf(
   const { rig } = context
   const { built } = plan
   const lefts = leftBy(plan)
-  const helpFor = helpsOf(check, after, request, plan, troubles, apply)
+  // What is wanted at once does not wait for what would help.
+  const helpFor = request.steps === 0 ? () => [] : helpsOf(check, after, request, plan, troubles, apply)
   return lefts.flatMap(({ senders, room }) => {
     const [first] = senders
     if (!first) return []
+    const contested = new Map<readonly number[], boolean>()
+    const isContested = (own: readonly number[]): boolean => {
+      const is = contested.get(own) ?? own.some((address) => room.has(address))
+      contested.set(own, is)
+      return is
+    }
     const rivals = new Set([
       ...senders,
-      ...built.senders.filter(
-        (sender, item) => built.free.has(sender) && built.roomFor(item).some((address) => room.has(address)),
-      ),
+      ...built.senders.filter((sender, item) => built.free.has(sender) && isContested(built.roomFor(item))),
     ])
     const needed = placeNeeded(context, request, first)
     const where = whereWords(request, rig, first)

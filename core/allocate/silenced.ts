@@ -2,14 +2,18 @@ import { sendersIn, type Sender } from '../addresses'
 import { listed, placeWords } from '../conflicts'
 import { printTag } from '../midi'
 import { mappingName, purposesOf } from '../mappings'
-import { rigIndex, type Id, type Rig } from '../rig'
+import { memoOfTwo, rigIndex, type Controller, type Id, type Rig } from '../rig'
 import type { PlannedChange, Silenced } from './plan'
 
-/** Who sends, by `key`, at a controller. */
+/** Who sends at a controller, by key. */
+const sendersAt = memoOfTwo((rig: Rig, owner: Controller): ReadonlyMap<string, Sender> => {
+  const senders = owner.inUse ? sendersIn(rig, owner, rig.controllers.indexOf(owner)) : []
+  return new Map(senders.map((sender) => [sender.key, sender]))
+})
+
 function senderAt(rig: Rig, controller: Id, key: string): Sender | null {
   const owner = rigIndex(rig).controllers.get(controller)
-  if (!owner?.inUse) return null
-  return sendersIn(rig, owner, rig.controllers.indexOf(owner)).find((sender) => sender.key === key) ?? null
+  return (owner && sendersAt(rig, owner).get(key)) ?? null
 }
 
 /**

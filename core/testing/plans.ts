@@ -11,9 +11,17 @@ export const apply = (rig: Rig, edits: readonly RigEdit[]): Rig => perform(rig, 
 /** What solves linear programs, as the application has it. */
 export const programs = await loadPrograms()
 
-/** The plan of a rig as it is. */
-export const plan = (rig: Rig, input: AllocateInput): Plan =>
-  allocate(check(rig), AllocateRequest.parse(input), apply, { programs })
+/** The plan of a rig as it is. `onTry` is called whenever edits are made to try them out. */
+export const plan = (rig: Rig, input: AllocateInput, onTry: () => void = () => undefined): Plan =>
+  allocate(
+    check(rig),
+    AllocateRequest.parse(input),
+    (given, edits) => {
+      onTry()
+      return apply(given, edits)
+    },
+    { programs },
+  )
 
 /** What a plan moves, each with its gesture: `a/k1.turn: 1:cc20 → 1:cc21`. */
 export const moves = ({ changes }: Plan): string[] =>

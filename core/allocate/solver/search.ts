@@ -15,8 +15,8 @@ export interface Budget {
 const EPSILON = 1e-6
 /** Rounds in which prices are looked at again for what is left to be laid. */
 const FEW_ROUNDS = 12
-/** A round over one item counts as so many steps. */
-const ROUND_STEPS = 1
+/** A round over so many candidates counts as a step, and one over an item at least. */
+const CANDIDATES_A_STEP = 100
 
 /** What each chain from an index on costs at least, together with all after it. */
 function suffixes(problem: Problem, from: number, costs: Costs, breakCost: number): number[] {
@@ -30,6 +30,18 @@ function suffixes(problem: Problem, from: number, costs: Costs, breakCost: numbe
     sums[index] = cost + (sums[index + 1] ?? 0)
   }
   return sums
+}
+
+/** How many steps a round over each chain and all after it counts as. */
+function roundStepsFrom({ chains, items }: Problem): number[] {
+  const steps = chains.map(() => 0)
+  let sum = 0
+  for (let chain = chains.length - 1; chain >= 0; chain--) {
+    for (const item of chains[chain] ?? [])
+      sum += Math.max(1, Math.ceil((items[item]?.addresses.length ?? 0) / CANDIDATES_A_STEP))
+    steps[chain] = sum
+  }
+  return steps
 }
 
 const only = (term: Term): Weights => ({ ...noScore(), [term]: 1 })
@@ -53,6 +65,7 @@ export function search(
     const own = only(cap.term)
     return { ...cap, least: suffixes(problem, 0, weighed(own), own.breaks) }
   })
+  const roundSteps = roundStepsFrom(problem)
   const twins = twinsBefore(problem)
   const placing = emptyPlacing(problem)
   const amounts: Record<Term, number> = noScore()
@@ -75,7 +88,7 @@ export function search(
         start: before,
         part,
       })
-      budget.left -= FEW_ROUNDS * ROUND_STEPS * part.chains.reduce((sum, { length }) => sum + length, 0)
+      budget.left -= FEW_ROUNDS * (roundSteps[chain] ?? 0)
       if (now.bound > open + EPSILON) return false
     }
     const { prices, weights } = now
