@@ -67,3 +67,19 @@ it('whole plans of crowded rigs, beside integer programming', async () => {
     `median ratio ${(sorted[Math.floor(sorted.length / 2)] ?? 0).toFixed(3)}, worst ${(sorted.at(-1) ?? 0).toFixed(3)} (figures: 0.1 and 0.3)`,
   )
 }, 1_800_000)
+
+it('what is found at once for large crowded rigs, and for some that are over-full', () => {
+  for (const gestures of [300, 1000, 2000]) {
+    const { rig } = crowdedRig({ seed: 5, gestures, channels: 16, full: 0.4 })
+    const from = performance.now()
+    const checked = check(rig)
+    const ms = performance.now() - from
+    const request = AllocateRequest.parse({ kind: 'replan', steps: 0 })
+    const asked = performance.now()
+    const { free, score } = allocate(checked, request, apply, { programs })
+    console.log(
+      `  ${gestures} gestures: ${free} may move; checked in ${ms.toFixed(0)} ms, first plan ${(performance.now() - asked).toFixed(0)} ms later (2000 wanted): ${JSON.stringify(score)}`,
+    )
+    expect(free).toBeGreaterThan(gestures / 2)
+  }
+}, 600_000)

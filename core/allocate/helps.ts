@@ -64,7 +64,8 @@ export function helpsOf(
   }
   const places = built.senders.reduce((sum, _, item) => sum + built.roomFor(item).length, 0)
   let placesLeft = MOST_PLACES_IN_ALL
-  const isAffordable = ({ grows }: Pick<Help, 'grows'>): boolean => (placesLeft -= grows * places) >= 0
+  /** May another problem be looked at? */
+  const spend = ({ grows }: Pick<Help, 'grows'>): boolean => (placesLeft -= grows * places) >= 0
   const tried = new Map<string, ReadonlySet<string>>()
   const leftWith = (help: Help): ReadonlySet<string> => {
     const found = tried.get(help.words) ?? leftIn(checkOf(check, help), help.request ?? request)
@@ -74,14 +75,14 @@ export function helpsOf(
   const now = built.senders.filter((_, item) => built.isLeft(item, solution.choice[item] ?? 0)).length
   const helpsAnew = (help: Help, left: readonly Sender[]): boolean => {
     if (help.aside !== undefined || help.grows * places > MOST_PLACES) return false
-    if (!tried.has(help.words) && !isAffordable(help)) return false
+    if (!tried.has(help.words) && !spend(help)) return false
     const then = leftWith(help)
     return then.size < now && left.filter(({ key }) => then.has(key)).length < left.length
   }
   return (left) =>
     waysToHelp(check, request, troubles, left)
       .slice(0, MOST_TRIED)
-      .filter((help) => (isAffordable({ grows: 1 }) && helpsAfter(help, left)) || helpsAnew(help, left))
+      .filter((help) => (spend({ grows: 1 }) && helpsAfter(help, left)) || helpsAnew(help, left))
       .map(({ words }) => words)
 }
 
