@@ -8,7 +8,7 @@ import { followersIn } from './followers'
 import { askedSenders, troublesOf } from './free'
 import { EXTENTS, faultsOf } from './faults'
 import type { Plan, PlannedChange } from './plan'
-import { leastOfAll, planned, type AllocateOptions, type Planned } from './planned'
+import { certainWithoutPlan, planned, type AllocateOptions, type Planned } from './planned'
 import { reasonsOf } from './reasons'
 import type { AllocateRequest } from './request'
 import { heldBack, heldErrors, shortagesOf } from './shortages'
@@ -110,8 +110,8 @@ export function allocate(
       // What is wanted at once is not solved twice for the sake of a proof.
       if (request.steps === 0) return claimsOf(withoutProof(last.solution))
       const without = problemsWithout(firm)
-      const least = leastOfAll(request, without, last.solution, options)
-      if (least) return { ...certainBeside(least, last.solution.score), isLeast: false }
+      const certain = certainWithoutPlan(request, without, last.solution, options)
+      if (certain) return { ...certain, isLeast: false }
       const more = planned(context, request, without, new Set(), withMemory)
       const isThere = more.solution.isLeast && isSamePlace(more, last)
       return { ...certainBeside(more.solution, last.solution.score), isLeast: isThere }

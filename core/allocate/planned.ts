@@ -5,10 +5,11 @@ import type { BuiltProblem, ProblemBuilder } from './build-problem'
 import { CHANNEL_STRIDE } from './candidates'
 import { groupOf } from './channels'
 import type { AllocateRequest } from './request'
-import { certainBeside } from './solver/certain'
+import { certainBeside, certainOfErrors, type Certain } from './solver/certain'
 import { carriedOver } from './solver/carried'
 import { LOOSE, solveInFields, STAYING, type FieldMemory, type Fields } from './solver/fields'
-import type { Choice } from './solver/problem'
+import { leastErrors } from './solver/match'
+import type { Choice, Score } from './solver/problem'
 import { withoutProof, type Progress, type Solution } from './solver/solution'
 import { solve, type SolveOptions } from './solver/solve'
 
@@ -35,6 +36,8 @@ const MOST_PLACES_TO_WIN = 10_000
 const MOST_AT_ONCE = 400
 /** So many steps at most are gone to say what is certain where not everyone is asked. */
 const MOST_STEPS_TO_BOUND = 40_000
+/** Of so many places at most it is said how many have to be left. */
+const MOST_PLACES_TO_BOUND = 4_000_000
 
 /** Which items go to one channel together, in the order of the rig; null where each goes by itself. */
 function channelGroups(
@@ -138,10 +141,7 @@ export function planned(
   if (rivals.size === near.free.size) return wide
   const open = withoutProof(wide.solution)
   if (request.steps === 0 || isStopped) return { ...wide, solution: open }
-  return {
-    ...wide,
-    solution: { ...open, ...certainBeside(roomiest(request, problems, options), open.score) },
-  }
+  return { ...wide, solution: { ...open, ...certainOfAll(request, problems, near, open.score, options) } }
 }
 
 /** Is nobody left, and nothing lost or unheard? */
@@ -152,26 +152,40 @@ const isLossless = ({ score: { errors, unmet, stale, warnings } }: Solution): bo
 const placesOn = ({ senders, roomFor }: BuiltProblem): number =>
   senders.reduce((sum, _, item) => sum + roomFor(item).length, 0) * CHANNELS.length
 
-/** The best if all who move found room: nothing is better, whoever is asked. */
-const roomiest = (
+/**
+ * What is certain of a score, whoever is asked. Where someone is left: how many have to be, which is a matching. Else nothing is
+ * better than if all who move found room.
+ */
+function certainOfAll(
   { steps }: AllocateRequest,
   problems: ProblemBuilder,
-  options: Pick<SolveOptions, 'onProgress' | 'programs'>,
-): Solution => solve(problems.roomy(), { ...options, steps: Math.min(steps, MOST_STEPS_TO_BOUND) })
+  near: BuiltProblem,
+  score: Score,
+  options: AllocateOptions,
+): Certain {
+  if (score.errors === 0)
+    return certainBeside(
+      solve(problems.roomy(), { ...options, steps: Math.min(steps, MOST_STEPS_TO_BOUND) }),
+      score,
+    )
+  const isTooLarge = placesOn(near) > MOST_PLACES_TO_BOUND
+  return certainOfErrors(isTooLarge ? 0 : leastErrors(problems.build(new Set(), near.free).problem), score)
+}
 
 /**
- * What no plan is better than, without the plan: where some have to leave their channel or lose something, and too many could to
- * ask all of them. Else null.
+ * What is certain of a score without planning for it: where some have to leave their channel or lose something, and too many
+ * could to ask all of them. Else null.
  */
-export function leastOfAll(
+export function certainWithoutPlan(
   request: AllocateRequest,
   problems: ProblemBuilder,
   found: Solution,
   { onProgress, programs }: AllocateOptions,
-): Solution | null {
+): Certain | null {
   if (request.policy.kind !== 'keep-if-room' || isLossless(found)) return null
-  if (placesOn(problems.build(new Set(), new Set())) <= MOST_PLACES) return null
-  return roomiest(request, problems, {
+  const near = problems.build(new Set(), new Set())
+  if (placesOn(near) <= MOST_PLACES) return null
+  return certainOfAll(request, problems, near, found.score, {
     ...(programs ? { programs } : {}),
     ...(onProgress ? { onProgress } : {}),
   })

@@ -1,5 +1,5 @@
 import { noScore, type Choice, type Problem, type Shape, type Term } from './problem'
-import type { Priced } from './prices'
+import { boundAt, type Priced } from './prices'
 
 /** Of each candidate that costs nothing of some terms the resource that most items want: what it needs at least. */
 type Needs = ReadonlyMap<Shape, Int32Array>
@@ -125,6 +125,13 @@ export const coverOf = (problem: Problem, term: Term): Priced => ({
   weights: { ...noScore(), [term]: 1 },
   bound: -Infinity,
 })
+
+/** So many are in an error or without a number at least, whatever is chosen. */
+export function leastErrors(problem: Problem): number {
+  const { prices, weights } = coverOf(problem, 'errors')
+  const bound = boundAt(problem, { term: 'errors', settled: [] }, prices, weights)
+  return Math.max(0, Math.ceil(bound - 1e-6))
+}
 
 /** So many may give way one after the other. */
 const LONGEST_WAY = 400
