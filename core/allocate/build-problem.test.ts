@@ -1,7 +1,9 @@
 import { expect, it } from 'vitest'
 import { check } from '../conflicts'
 import { crowdedRig } from '../testing/crowded-rigs'
+import { joined } from '../testing/mapped-rigs'
 import { plan, programs } from '../testing/plans'
+import { sending, sendingCc, testController, testRig } from '../testing/rigs'
 import { problemBuilder } from './build-problem'
 import { askedSenders, troublesOf } from './free'
 import { AllocateRequest } from './request'
@@ -46,3 +48,37 @@ it('says what is certain where not everyone is asked: nothing is better with all
   }
   expect(proven).toBeGreaterThan(3)
 }, 120_000)
+
+it('looks at once on the own channels only where many may move, and does not wait for what would help', () => {
+  const wanting = Object.fromEntries(
+    [1, 2, 3, 4, 5, 6].map((n) => [`k${n}.turn`, sending({ kind: 'cc', number: 'wanted' })]),
+  )
+  const crowd = Array.from({ length: 42 }, (_, index) =>
+    testController(`c${index}`, wanting, { homeChannel: 3 + (index % 4) }),
+  )
+  const few = [
+    testController('a', { 'k1.turn': sendingCc(20), 'k2.turn': sendingCc(21) }),
+    testController('b', { 'k1.turn': sendingCc(20) }),
+  ]
+  const mappings = [joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' })]
+  // On channel 1 there is one free number, and b may not have it.
+  const rules = [
+    { kind: 'avoid' as const, channel: 1 as const, low: 0, high: 19 },
+    { kind: 'avoid' as const, channel: 1 as const, low: 23, high: 127 },
+    { kind: 'avoid' as const, channel: 1 as const, low: 22, high: 22, controller: 'b' },
+  ]
+  const atOnce = { kind: 'replan' as const, rules, steps: 0 }
+  const large = plan(testRig([...few, ...crowd], undefined, { mappings }), atOnce)
+  expect(large.free).toBeGreaterThan(250)
+  expect(large.score).toMatchObject({ errors: 0, stale: 1 })
+  expect(plan(testRig(few, undefined, { mappings }), atOnce).score).toMatchObject({ errors: 0, stale: 0 })
+
+  const crowded = crowdedRig({ seed: 2006, gestures: 24, channels: 1, full: 0.85 })
+  const keep = { kind: 'replan', policy: { kind: 'keep' } } as const
+  expect(plan(crowded.rig, keep).shortages.map(({ help }) => help)).toContainEqual(
+    expect.stringContaining('To help'),
+  )
+  const [shortage, ...more] = plan(crowded.rig, { ...keep, steps: 0 }).shortages
+  expect(shortage?.message).toMatch(/left\.$/)
+  expect([shortage, ...more].map((each) => each?.help)).toEqual([shortage, ...more].map(() => ''))
+})

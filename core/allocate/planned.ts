@@ -33,7 +33,7 @@ export interface Planned {
 const MOST_PLACES = 30_000
 const MOST_PLACES_TO_WIN = 10_000
 /** What is wanted at once for more than so many is looked for on the own channels only. */
-const MOST_AT_ONCE = 400
+const MOST_AT_ONCE = 250
 /** So many steps at most are gone to say what is certain where not everyone is asked. */
 const MOST_STEPS_TO_BOUND = 40_000
 /** Of so many places at most it is said how many have to be left. */
@@ -128,7 +128,7 @@ export function planned(
   const solution = solve(near.problem, options)
   const { errors, unmet } = solution.score
   if (request.policy.kind !== 'keep-if-room' || isLossless(solution)) return { built: near, solution }
-  const isEnough = request.steps === 0 && (errors + unmet === 0 || near.free.size > MOST_AT_ONCE)
+  const isEnough = request.steps === 0 && near.free.size > MOST_AT_ONCE
   if (isStopped || isEnough) return { built: near, solution: withoutProof(solution) }
   const solvedWith = (leaving: ReadonlySet<Sender>): Planned => {
     const built = problems.build(barred, leaving)
