@@ -26,6 +26,7 @@ import { withoutProof, type Solution } from './solver/solution'
 const FAULTS_EACH = 2
 /** After so many rounds whatever brings an error is left as it is: each of a large rig takes seconds. */
 const MOST_ROUNDS = 24
+const EVERYWHERE = 2
 
 /** Who is struck out keeps those in place with whom it would have gone. */
 function withLeaders(context: CheckContext, request: AllocateRequest): AllocateRequest {
@@ -99,8 +100,8 @@ export function allocate(
       const before = faulted.get(move.change.key) ?? 0
       faulted.set(move.change.key, before + 1)
       const widest =
-        round > MOST_ROUNDS ? 2 : Math.max(EXTENTS.indexOf(extent), Math.floor(before / FAULTS_EACH))
-      barred.add(move.spots[widest] ?? move.spots[2])
+        round > MOST_ROUNDS ? EVERYWHERE : Math.max(EXTENTS.indexOf(extent), Math.floor(before / FAULTS_EACH))
+      barred.add(move.spots[widest] ?? move.spots[EVERYWHERE])
     }
   }
 

@@ -1,4 +1,4 @@
-import { NOWHERE, OWN_TERMS, type OwnTerm, type Shape } from './solver/problem'
+import { NOWHERE, orderOf, OWN_TERMS, type OwnTerm, type Shape } from './solver/problem'
 
 /** One candidate of a shape. */
 export interface Row {
@@ -19,8 +19,6 @@ export interface Stretch<R extends Row = Row> {
   /** The terms of which they cost anything. */
   costs: ReadonlyMap<OwnTerm, Uint16Array>
 }
-
-const orderOf = (address: number): number => (address === NOWHERE ? Number.MAX_SAFE_INTEGER : address)
 
 /** Rows in the order of addresses, those without one last. */
 export function stretchOf<R extends Row>(unsorted: readonly R[]): Stretch<R> {

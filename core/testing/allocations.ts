@@ -92,6 +92,20 @@ export function withMapping(problem: Problem, leaders: number, from: number): Pr
   }
 }
 
+/** A problem in which candidates cost what was learned, all but the first `stays` of each item, with a mapping that two items serve. */
+export function withStakes(drawn: Drawn, stays: number): Problem {
+  const problem = problemOf(drawn, 3)
+  const costly = (shape: Shape): Shape => ({
+    ...shape,
+    costs: {
+      ...shape.costs,
+      stale: shape.costs.stale.map((_, candidate) => (candidate >= stays ? 1 : 0)),
+      warnings: shape.costs.warnings.map((_, candidate) => (candidate % 2 === 1 ? 1 : 0)),
+    },
+  })
+  return withMapping({ ...problem, items: problem.items.map(costly) }, Math.min(2, problem.items.length), 2)
+}
+
 /** Small problems that can be tried through: a few numbers, a few chains. */
 export const anySmall: fc.Arbitrary<Drawn> = fc.record({
   channels: fc.array(

@@ -116,4 +116,5 @@ export function comparePlaced(
   return 0
 }
 
-const orderOf = (address: number): number => (address === NOWHERE ? Number.MAX_SAFE_INTEGER : address)
+/** Where an address stands among others: what has none stands last. */
+export const orderOf = (address: number): number => (address === NOWHERE ? Number.MAX_SAFE_INTEGER : address)

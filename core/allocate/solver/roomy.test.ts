@@ -1,8 +1,8 @@
 import * as fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { anySmall, bestByTrying, problemOf, withMapping } from '../../testing/allocations'
+import { anySmall, bestByTrying, problemOf, withStakes } from '../../testing/allocations'
 import { carriedOver } from './carried'
-import { noScore, NOWHERE, scoreOf, TERMS, type Choice, type Problem, type Score } from './problem'
+import { noScore, NOWHERE, scoreOf, TERMS, type Choice, type Score } from './problem'
 import { keepOnly } from './reduce'
 import { withRoomForAll } from './roomy'
 import { solve } from './solve'
@@ -17,25 +17,11 @@ const compareFirst = (a: Score, b: Score): number => {
   return differs === undefined ? 0 : a[differs] - b[differs]
 }
 
-/** A mapping that two items serve, and what it costs to move; those at the lowest addresses do not. */
-function drawnProblem(drawn: Parameters<typeof problemOf>[0], stays: number): Problem {
-  const problem = problemOf(drawn, 3)
-  const costly = (shape: Problem['items'][number]): Problem['items'][number] => ({
-    ...shape,
-    costs: {
-      ...shape.costs,
-      stale: shape.costs.stale.map((_, candidate) => (candidate >= stays ? 1 : 0)),
-      warnings: shape.costs.warnings.map((_, candidate) => (candidate % 2 === 1 ? 1 : 0)),
-    },
-  })
-  return withMapping({ ...problem, items: problem.items.map(costly) }, Math.min(2, problem.items.length), 2)
-}
-
 it('scores no more than the best of the problem, and mostly as much', () => {
   let tight = 0
   fc.assert(
     fc.property(anyFew, fc.integer({ min: 0, max: 3 }), (drawn, stays) => {
-      const problem = drawnProblem(drawn, stays)
+      const problem = withStakes(drawn, stays)
       const moves = (item: number, candidate: number): boolean =>
         item < problem.items.length - 1 &&
         candidate >= stays &&
@@ -74,7 +60,7 @@ it('carries a choice over to a problem with more candidates: the same score, and
       fc.integer({ min: 0, max: 3 }),
       fc.infiniteStream(fc.boolean()),
       (drawn, stays, coins) => {
-        const whole = drawnProblem(drawn, stays)
+        const whole = withStakes(drawn, stays)
         const kept = whole.items.map(({ addresses, leave }) =>
           Int32Array.from(addresses.keys()).filter(
             (candidate) => candidate === leave || coins.next().value === true,

@@ -1,7 +1,7 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { laidAnew } from './anew'
-import { anySmall, bestByTrying, problemOf } from '../../testing/allocations'
+import { anySmall, bestByTrying, problemOf, withStakes } from '../../testing/allocations'
 import { programs } from '../../testing/plans'
 import { referenceOptimum } from '../../testing/reference-solver'
 import { compareScores, scoreOf } from './problem'
@@ -64,12 +64,13 @@ it('lays a few chains anew, never worse and nothing taken twice, and better wher
 
 it('gives a whole choice and its bound where it has no steps', () => {
   fc.assert(
-    fc.property(anySmall, (drawn) => {
-      const problem = problemOf(drawn, 3)
+    fc.property(anySmall, fc.integer({ min: 0, max: 3 }), (drawn, stays) => {
+      const problem = withStakes(drawn, stays)
       const quick = solve(problem, { steps: 0 })
       const best = solve(problem, { steps: 1e6 })
       expect(compareScores(best.score, quick.score)).toBeLessThanOrEqual(0)
       if (quick.bound) expect(quick.bound.value).toBeLessThanOrEqual(best.score[quick.bound.term])
+      for (const term of quick.proven) expect(quick.score[term]).toBe(best.score[term])
       const taken = quick.choice.flatMap((candidate, item) => [
         ...(problem.items[item]?.takes[candidate] ?? []),
       ])
