@@ -187,8 +187,14 @@ function roomIn(
 
 /** The candidates among some that leave a sender as it is. */
 function stillsIn(stretches: ReadonlyArray<Stretch<Place>>): ReadonlyMap<number, Still> {
-  const rows = stretches.flatMap((stretch) => stretch.rows)
-  return new Map(rows.flatMap(({ still }, candidate) => (still ? [[candidate, still] as const] : [])))
+  const stills = new Map<number, Still>()
+  let candidate = 0
+  for (const { rows } of stretches)
+    for (const { still } of rows) {
+      if (still) stills.set(candidate, still)
+      candidate++
+    }
+  return stills
 }
 
 /** Is there an address for a sender, as it is with everybody else where they are? */

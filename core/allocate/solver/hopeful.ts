@@ -18,7 +18,7 @@ export function solvedHopefully(whole: Problem, known: Choice, aids: Aids): Smal
   const steps: Array<Pick<Reduced, 'kept'>> = []
   const settled: Array<{ term: Term; value: number }> = []
   const tight: Term[] = []
-  let problem = lifted(whole)
+  let problem = whole
   let prices: Priced | null = null
   /** The last choice that a program said, as long as nothing has been settled since. */
   let choice: Choice | null = known
@@ -38,6 +38,9 @@ export function solvedHopefully(whole: Problem, known: Choice, aids: Aids): Smal
       settled.push({ term, value: least })
       continue
     }
+    // One column a candidate is the least.
+    if (candidatesOf(problem) > MOST_COLUMNS) return null
+    if (prices === null) problem = lifted(problem)
     const asked = posed(problem, stage, MOST_COLUMNS)
     if (asked === null || isStopped()) return null
     const { values, duals } = programs(asked.program, { isWhole: false, nodes: 0, isStopped })
@@ -58,6 +61,9 @@ export function solvedHopefully(whole: Problem, known: Choice, aids: Aids): Smal
   if (choice === null || !isThere(choice)) choice = wholeOf(problem, settled, aids)
   return choice === null || !isThere(choice) ? null : { problem, steps, choice, prices }
 }
+
+const candidatesOf = ({ items }: Problem): number =>
+  items.reduce((sum, { addresses }) => sum + addresses.length, 0)
 
 /** A choice that keeps to all terms; null where there is none. */
 function wholeOf(

@@ -14,8 +14,12 @@ export interface Smaller {
   prices: Priced | null
 }
 
-/** With one in so many of the steps that are left. */
-const SHARE = 16
+/** With one in so many of the steps that are left: where it is found at all, it is found soon. */
+const SHARE = 48
+
+/** A choice of the smallest problem as one of the first. */
+export const widenedBy = (steps: Smaller['steps'], choice: Choice): Choice =>
+  steps.reduceRight<Choice>((now, step) => widened(step, now), choice)
 
 /** Of the choices that are as good as a given one that with the lowest addresses, if the steps allow it; else that one. */
 export function lowest(
@@ -29,9 +33,5 @@ export function lowest(
   const flat = prices ?? findPrices(problem, stage, score[term], { rounds: 1, enough: () => 0 })
   const ended = search(problem, stage, score[term], flat, { left: Math.floor(budget.left / SHARE) })
   const isLeast = ended.end === 'found'
-  return {
-    choice: steps.reduceRight<Choice>((now, step) => widened(step, now), isLeast ? ended.choice : choice),
-    score,
-    isLeast,
-  }
+  return { choice: widenedBy(steps, isLeast ? ended.choice : choice), score, isLeast }
 }

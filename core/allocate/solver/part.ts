@@ -4,7 +4,7 @@ import { improved, layAll } from './construct'
 import { solvedExactly } from './exact'
 import { solvedHopefully } from './hopeful'
 import { kindOf } from './kinds'
-import { lowest } from './lowest'
+import { lowest, widenedBy } from './lowest'
 import { augmented, coverOf, HARD_TERMS } from './match'
 import { aloneWeights, findPrices, leastAlone, mixedWeights, type Priced, type Stage } from './prices'
 import { quickly } from './quick'
@@ -57,6 +57,8 @@ const TRY_CANDIDATES = 30_000_000
 const MOST_ANEW_CANDIDATES = 300_000
 /** Above so many items chains are not laid again for every set of prices. */
 const LARGE = 400
+/** With so many items, a search is only tried where it has to find so much less at most. */
+const MOST_GAP_OF_LARGE = 2
 
 /** As heavy as can be without a lower term getting lost in rounding. */
 function rankedWeights(problem: Problem): Weights {
@@ -219,10 +221,12 @@ export function solvePart(
         settle(term)
         continue
       }
+      const cover = prices === null && HARD_TERMS.includes(term) ? coverOf(work.problem, term) : null
       const found: Priced = findPrices(work.problem, stage, target(), {
-        rounds: tell(proven) || (isLarge && open !== null) ? 1 : rounds,
+        // Prices of a cover are near the best already.
+        rounds: tell(proven) ? 1 : isLarge && cover ? Math.min(rounds, LARGE_ROUNDS) : rounds,
         enough: target,
-        start: prices ?? (HARD_TERMS.includes(term) ? coverOf(work.problem, term) : null),
+        start: prices ?? cover,
         onRound: (now, at) => {
           turn++
           const order = turn % 2 === 0 ? longest : mixedUp(longest, turn)
@@ -247,7 +251,8 @@ export function solvePart(
       // Half of the steps that are left, so that one hard term does not take them all.
       const share: Budget = { left: Math.floor(budget.left / 2) }
       budget.left -= share.left
-      while (lower < target()) {
+      const isHopeless = isLarge && target() - lower > MOST_GAP_OF_LARGE
+      while (lower < target() && !isHopeless) {
         if (tell(proven)) break
         const ended = search(mostWantedFirst(work.problem, found), stage, target() - 1, found, share)
         if (ended.end === 'found') offer(improved(work.problem, ended.choice, weights, effort.laterTries))
@@ -257,12 +262,16 @@ export function solvePart(
       if (!tell(proven)) budget.left += Math.max(0, share.left)
       // What is not proven is held on to all the same, so that the terms after it come out well too.
       if (lower < target()) open ??= { term, value: Math.max(0, lower) }
+      // Of a large problem the terms after it are as they were found: to look for less of them would take long.
+      if (isLarge && open !== null) break
       shrink(work, found.weights, found.prices, target() - found.bound)
     }
     settle(term)
   }
-  const ended = lowest({ problem: work.problem, choice: work.best, steps: work.steps, prices }, budget)
   const bound = closed(open, score(), proven)
+  if (isLarge && open !== null)
+    return { choice: widenedBy(work.steps, work.best), score: score(), proven, bound, isLeast: false }
+  const ended = lowest({ problem: work.problem, choice: work.best, steps: work.steps, prices }, budget)
   return { ...ended, proven, bound, isLeast: open === null && ended.isLeast }
 }
 
