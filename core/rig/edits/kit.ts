@@ -1,4 +1,6 @@
+import { current, isDraft, type Draft } from 'immer'
 import type * as z from 'zod/mini'
+import { controlsOf } from '../lookup'
 import { problemsOf } from '../problems'
 import type { Controller, Destination, GestureRef, Id, Rig } from '../types'
 import { splitGestureKey, splitGestureRef } from '../places'
@@ -39,10 +41,16 @@ export function assignSet<T extends object>(into: T, set: Partial<T>, values: Pa
 }
 
 function find<T extends { id: Id }>(items: T[], id: Id, what: string): T {
-  const found = items.find((item) => item.id === id)
-  if (!found) throw new EditError(`The ${what} is no longer there; undo, or choose another.`)
-  return found
+  return items.find((item) => item.id === id) ?? missing(what)
 }
+
+function missing(what: string): never {
+  throw new EditError(`The ${what} is no longer there; undo, or choose another.`)
+}
+
+/** What a draft holds, as plain data: of what has not been changed the very same. Reading much through a draft is slow. */
+export const plain = <T extends object>(value: T): T =>
+  isDraft(value) ? (current(value as Draft<T>) as T) : value
 
 /** A controller by its id; throws an EditError if it is not there. */
 export const requireController = (rig: Rig, id: Id): Controller => find(rig.controllers, id, 'controller')
@@ -55,9 +63,9 @@ export const requireItem = find
 export function requireGesture(rig: Rig, ref: GestureRef): void {
   const { controller: id, gesture: key } = splitGestureRef(ref)
   const controller = requireController(rig, id)
-  const model = find(rig.models, controller.model, 'model')
+  const model = find(plain(rig.models), controller.model, 'model')
   const { control: controlId, gesture } = splitGestureKey(key)
-  const control = find(model.surface.controls, controlId, 'control')
+  const control = controlsOf(model).get(controlId) ?? missing('control')
   if (!control.gestures.some((candidate) => candidate === gesture)) {
     throw new EditError(`${control.label} has no such movement.`)
   }

@@ -1,8 +1,8 @@
-import { current, freeze, isDraft, type Draft } from 'immer'
+import { freeze } from 'immer'
 import { assignmentsAt, placeRef, type Place } from '../places'
 import { Assignment as AssignmentSchema, Message as MessageSchema } from '../schema'
 import type { Assignment, Controller, GestureKey, Message, Rig } from '../types'
-import { accepted, EditError, editKind, requireController, requireGesture } from './kit'
+import { accepted, EditError, editKind, plain, requireController, requireGesture } from './kit'
 import { requireLight } from './light'
 
 /** Set one message of an assignment; the assignment is made if the gesture had none there. */
@@ -26,7 +26,7 @@ function tableAt(rig: Rig, at: Place): Record<GestureKey, Assignment> {
   const table = assignmentsAt(controller, at)
   if (!table) throw new EditError('The template or layer is no longer there; choose another.')
   const template = controller.templates.find((candidate) => candidate.id === at.template)
-  const stacks = template?.stacks.filter((stack) => stack.gestures.includes(at.gesture)) ?? []
+  const stacks = template?.stacks.filter((stack) => plain(stack.gestures).includes(at.gesture)) ?? []
   if (at.layer === null) {
     const replacing = stacks.find((stack) => stack.mode === 'replace')
     if (replacing) throw new EditError(`Choose a layer of “${replacing.name}” first.`)
@@ -125,9 +125,6 @@ function acceptance(): (next: Assignment, before: Assignment | undefined) => Ass
     return fresh
   }
 }
-
-/** What a draft holds, as plain data; reading much through a draft is slow. */
-const plain = <T extends object>(value: T): T => (isDraft(value) ? (current(value as Draft<T>) as T) : value)
 
 function replaceTable(
   controller: Controller,
