@@ -55,7 +55,8 @@ export function allocate(
   const troubles = troublesOf(cured.check)
   const { free: senders, fixed } = askedSenders(cured.check, request, troubles)
   const problemsWithout = problemBuilder(context, request, senders)
-  const problems = problemsWithout(troubles)
+  let problems = problemsWithout(troubles)
+  let isApart = false
   const barred = new Set<string>()
   const withMemory = { ...options, memory: new Map() }
   /** How many errors each change has brought, by its key. */
@@ -96,6 +97,12 @@ export function allocate(
         ...certainOf(last),
       }
     freer ??= last.solution
+    // Only where it turns out to matter: it makes problems larger.
+    if (request.shareLayers && !isApart) {
+      isApart = true
+      problems = problemsWithout(troubles, isApart)
+      continue
+    }
     for (const { move, extent } of faults) {
       const before = faulted.get(move.change.key) ?? 0
       faulted.set(move.change.key, before + 1)

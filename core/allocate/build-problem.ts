@@ -1,7 +1,8 @@
 import { CHANNELS, type Channel } from '../midi'
 import { isWanting, type Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
-import { anchorOf, barSpots, CHANNEL_STRIDE, spotFinder } from './candidates'
+import { apartIn, type Apart } from './apart'
+import { anchorOf, barSpots, CHANNEL_STRIDE, spotFinder, type Spot } from './candidates'
 import { chainsOf } from './chains'
 import { channelsFor } from './channels'
 import type { Trouble } from './free'
@@ -60,17 +61,18 @@ interface Item {
 
 /**
  * The problem of a request: who may go where, what it costs, and what is there only once. Where everyone could go is found
- * once, for any list of errors that are to end.
+ * once, for any list of errors that are to end; `isApart` if nobody may move what a control of another layer is taught.
  */
 export function problemBuilder(
   context: CheckContext,
   request: AllocateRequest,
   senders: readonly Sender[],
-): (troubles: readonly Trouble[]) => ProblemBuilder {
+): (troubles: readonly Trouble[], isApart?: boolean) => ProblemBuilder {
   const { rig } = context
   const free = new Set(senders)
   const withFollowers = withFollowersIn(context)
-  const ground = groundOf(context, new Set(senders.flatMap(withFollowers)))
+  const moving = new Set(senders.flatMap(withFollowers))
+  const ground = groundOf(context, moving)
   const chainsWithin = chainsOf(context, free)
   const takesNow = (sender: Sender): Takes => together(withFollowers(sender).map(ground.takesNow))
   const hearings = hearingsOf(context, senders, withFollowers)
@@ -78,10 +80,15 @@ export function problemBuilder(
   const findSpots = spotFinder(context, request, ground, hearings, numbers)
   const spotsOf = new Map(senders.map((sender) => [sender, findSpots(sender)]))
 
-  const build = (stays: Stays, wide: ReadonlySet<Sender>, far: 'all' | 'one' = 'all'): BuiltProblem => {
+  const build = (
+    stays: Stays,
+    apart: Apart | null,
+    wide: ReadonlySet<Sender>,
+    far: 'all' | 'one' = 'all',
+  ): BuiltProblem => {
     const stillsOf = stillFinder(context, request, stays)
     const channels = channelsFor(rig, request.policy, wide)
-    const resources = resourcesFor(context, request, senders, { ...ground, takesNow }, stays.groups)
+    const resources = resourcesFor(context, request, senders, { ...ground, takesNow }, stays.groups, apart)
     const shapeOf = shapeMaker()
     const items: Item[] = []
     const shapes: Shape[] = []
@@ -96,11 +103,18 @@ export function problemBuilder(
       takesNow,
       countOf: (sender) => withFollowers(sender).length,
       far,
+      isAlikeForAll: apart === null,
     })
 
     const add = (sender: Sender): number => {
       const spots = spotsOf.get(sender)
-      const on = channels(sender).flatMap((channel) => (spots ? { channel, ...spots(channel) } : []))
+      const isOpen = ({ takes }: Spot): boolean =>
+        apart === null || !takes.own.some((cell) => apart.isBarred(sender, cell))
+      const on = channels(sender).flatMap((channel) => {
+        if (!spots) return []
+        const { far, near } = spots(channel)
+        return { channel, far: far.every(isOpen) ? far : far.filter(isOpen), near: near.filter(isOpen) }
+      })
       const stretches = stretchesOf(sender, on, stillsOf(sender))
       items.push({ sender, stills: stillsIn(stretches) })
       return put(stretches)
@@ -150,20 +164,26 @@ export function problemBuilder(
       },
     }
   }
-  return (troubles) => {
+  return (troubles, isApart = false) => {
     const stays = staysOf(context, senders, troubles)
+    const apart = isApart
+      ? apartIn(context, request, senders, hearings, (sender) => moving.has(sender), {
+          takesNow,
+          destinationOf: ground.destinationOf,
+        })
+      : null
     // Building takes longer than leaving out what turned out to make an error.
     const known = new Map<string, BuiltProblem>()
     return {
       build: (barred, wide) => {
         const key = [...wide].map(({ order }) => order).join(' ')
-        const whole = known.get(key) ?? build(stays, wide)
+        const whole = known.get(key) ?? build(stays, apart, wide)
         if (known.size === MOST_KEPT) known.clear()
         known.set(key, whole)
         return withoutBarred(whole, barred)
       },
       roomy: () => {
-        const { problem, senders: own, goesTo } = build(stays, free, 'one')
+        const { problem, senders: own, goesTo } = build(stays, apart, free, 'one')
         return withRoomForAll(problem, (item, candidate) => goesTo(item, candidate) !== null, own.length)
       },
     }

@@ -25,6 +25,9 @@ const MOST_PLACES = 150_000
 /** So many places are looked at in all tries together: whoever is left beyond that is told no help. */
 const MOST_PLACES_IN_ALL = 1_000_000
 
+/** What tells helps apart: two house rules may avoid the same numbers, for different kinds. */
+const keyOf = ({ words, edits }: Help): string => `${words} ${JSON.stringify(edits ?? [])}`
+
 const isAnyChannel = ({ policy }: AllocateRequest): boolean =>
   policy.kind === 'keep-if-room' || (policy.kind === 'among' && policy.channels.length === 16)
 
@@ -42,14 +45,25 @@ export function helpsOf(
   troubles: readonly Trouble[],
   apply: Apply,
 ): (left: readonly Sender[]) => string[] {
-  const checkOf = (given: Check, { edits = [] }: Help): Check =>
-    edits.length === 0 ? given : recheckWith(given, apply(given.context.rig, edits), apply)
+  /** The rig with a help, looked at once for all who are left. */
+  const checkedFrom = (given: Check): ((help: Help) => Check) => {
+    const known = new Map<string, Check>()
+    return (help) => {
+      if (!help.edits) return given
+      const key = keyOf(help)
+      const found = known.get(key) ?? recheckWith(given, apply(given.context.rig, help.edits), apply)
+      known.set(key, found)
+      return found
+    }
+  }
+  const before = checkedFrom(check)
+  const afterwards = checkedFrom(after)
   /** Does it help them where everybody else is where the plan puts them? That is soon seen, and mostly so. */
   const helpsAfter = (help: Help, left: readonly Sender[]): boolean => {
     const { request: asked = request, aside } = help
     // Who is to be together with others cannot be looked at alone.
     if (isOneForEach(asked)) return false
-    const then = checkOf(after, help)
+    const then = afterwards(help)
     const keys = new Set(left.map(({ key }) => key))
     const mayGo = ({ key }: Sender): boolean => (aside === undefined ? keys.has(key) : key === aside)
     const { context } = then
@@ -68,14 +82,14 @@ export function helpsOf(
   const spend = ({ grows }: Pick<Help, 'grows'>): boolean => (placesLeft -= grows * places) >= 0
   const tried = new Map<string, ReadonlySet<string>>()
   const leftWith = (help: Help): ReadonlySet<string> => {
-    const found = tried.get(help.words) ?? leftIn(checkOf(check, help), help.request ?? request)
-    tried.set(help.words, found)
+    const found = tried.get(keyOf(help)) ?? leftIn(before(help), help.request ?? request)
+    tried.set(keyOf(help), found)
     return found
   }
   const now = built.senders.filter((_, item) => built.isLeft(item, solution.choice[item] ?? 0)).length
   const helpsAnew = (help: Help, left: readonly Sender[]): boolean => {
     if (help.aside !== undefined || help.grows * places > MOST_PLACES) return false
-    if (!tried.has(help.words) && !spend(help)) return false
+    if (!tried.has(keyOf(help)) && !spend(help)) return false
     const then = leftWith(help)
     return then.size < now && left.filter(({ key }) => then.has(key)).length < left.length
   }

@@ -1,4 +1,5 @@
 import type { Sender } from '../addresses'
+import type { Apart } from './apart'
 import type { CheckContext } from '../conflicts'
 import { standingKey } from './candidates'
 import type { Ground, Takes } from './ground'
@@ -20,6 +21,7 @@ export interface Resources {
  * @param senders Those who may move.
  * @param ground What each of them takes where it is, with all that goes with it.
  * @param groups Of each, by key, only one may stay where it is.
+ * @param apart Who is held apart though its layer may share; null for nobody.
  */
 export function resourcesFor(
   { live }: CheckContext,
@@ -27,6 +29,7 @@ export function resourcesFor(
   senders: readonly Sender[],
   { takesNow, isCarrier }: Pick<Ground, 'takesNow' | 'isCarrier'>,
   groups: ReadonlyArray<readonly string[]>,
+  apart: Apart | null,
 ): Resources {
   let count = 0
   const numberIn = <K>(numbers: Map<K, number>, key: K): number => {
@@ -117,6 +120,9 @@ export function resourcesFor(
         : numberIn(cells, cell),
     ),
     ...otherNames(sender, takes, isKept).flatMap((name) => numbered(sender, name)),
+    ...(apart ? [...new Set(takes.own)].flatMap((cell) => apart.namesAt(sender, cell, isKept)) : []).map(
+      numberOf,
+    ),
   ]
   return {
     taken: (sender, takes) => all(sender, takes, false),

@@ -35,6 +35,8 @@ interface Parts {
   servedBy: (hearing: Hearing, sender: Sender) => number
   /** All places where nothing hears it that it is joined to, or one on each channel: they cost nearly the same. */
   far: 'all' | 'one'
+  /** Does everyone take the same of a place? Not where some are held apart. */
+  isAlikeForAll: boolean
 }
 
 /** The candidates of a sender, channel by channel; where they are the same for many they are put together once. */
@@ -46,12 +48,16 @@ export function stretchFinder({
   countOf,
   servedBy,
   far: wanted,
+  isAlikeForAll,
 }: Parts): (
   sender: Sender,
   on: ReadonlyArray<Spots & { channel: Channel }>,
   stills: readonly Still[],
 ) => ReadonlyArray<Stretch<Place>> {
-  const takenBy = spotTaker(resources)
+  /** Does everyone who can go to a spot take the same there? */
+  const isTakenAlike = ({ takes: { wide, carried } }: Spot): boolean =>
+    isAlikeForAll && wide.length === 0 && carried.length === 0
+  const takenBy = spotTaker(resources, isTakenAlike)
   const shared = new Map<string, WeakMap<readonly Spot[], Stretch<Place>>>()
   const changeTerm: OwnTerm = isRepair(request) ? 'changed' : 'moved'
   const leavingCosts = request.policy.kind === 'keep-if-room' ? 1 : 0
@@ -128,13 +134,10 @@ function costsUnheard(unheard: readonly Hearing[]): Record<'stale' | 'warnings',
 
 const NOTHING: Takes = { own: [], wide: [], carried: [] }
 
-/** Does everyone who can go to a spot take the same there? */
-const isTakenAlike = ({ takes: { wide, carried } }: Spot): boolean =>
-  wide.length === 0 && carried.length === 0
-
 /** What senders take at spots. Where it is the same for all who can go to a spot, it is put together once. */
 function spotTaker(
   resources: Resources,
+  isTakenAlike: (spot: Spot) => boolean,
 ): (sender: Sender, spot: Spot, tokens: readonly number[]) => Int32Array {
   const known = new WeakMap<Spot, Int32Array>()
   return (sender, spot, tokens) => {

@@ -9,16 +9,19 @@ const sheets = useSheetsStore()
 const { saveDrawing } = useSheetFiles()
 const isTrueSize = ref(false)
 const source = ref('')
+/** Why there is nothing to show. */
+const trouble = ref('')
 watch(
   () => section.drawing,
   async (drawing) => {
     try {
+      trouble.value = ''
       const svg = await sheets.drawing(index)
       // As a picture nothing in it can act on the page, whatever a label says.
       if (drawing === section.drawing)
         source.value = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(svg ?? '')}`
     } catch (error) {
-      toast.error(error instanceof Error ? error.message : String(error))
+      trouble.value = error instanceof Error ? error.message : String(error)
     }
   },
   { immediate: true },
@@ -61,6 +64,7 @@ async function save(as: 'svg' | 'png'): Promise<void> {
         class="block"
         data-testid="card"
       />
+      <p v-else class="p-3 text-xs text-[#4b4f58]" role="status">{{ trouble || 'Drawing the card…' }}</p>
     </div>
   </figure>
 </template>

@@ -1,0 +1,87 @@
+import type { Sender } from '../addresses'
+import type { CheckContext } from '../conflicts'
+import type { Ground, Takes } from './ground'
+import type { Hearings } from './hearing'
+import type { AllocateRequest } from './request'
+
+/** Names for what senders take of which there is one, so that a parameter is not moved by a control of another layer. */
+export interface Apart {
+  /** What a sender takes so in a cell; `isStill` if it has it now, and stays. */
+  namesAt: (sender: Sender, cell: number, isStill: boolean) => readonly string[]
+  /** May a sender not go to a cell, as someone who stays would move there what it is taught? */
+  isBarred: (sender: Sender, cell: number) => boolean
+}
+
+/** So many pairs of senders at most are held apart: each counts at every address that they could have. */
+const MOST_PAIRS = 2000
+
+/**
+ * Where layers share numbers, a parameter that is taught again where its control goes hears all layers there: nobody of a layer
+ * that never shows with it may go to the same cell, unless it is the same gesture. Null where layers do not share, or where there
+ * are too many to be held apart.
+ *
+ * @param senders Those who may move.
+ * @param isFree May a sender move, or does it go with one that may?
+ * @param takesNow What a sender takes where it is.
+ */
+export function apartIn(
+  { live, occupancy }: CheckContext,
+  request: AllocateRequest,
+  senders: readonly Sender[],
+  hearings: Hearings,
+  isFree: (sender: Sender) => boolean,
+  { takesNow, destinationOf }: Pick<Ground, 'takesNow' | 'destinationOf'>,
+): Apart | null {
+  if (!request.shareLayers) return null
+  /** Where what a sender is joined to is taught again. */
+  const taughtAt = new Map(
+    senders.flatMap((sender) => {
+      const heard = hearings.of(sender).filter(({ isHeard, leaders }) => isHeard && leaders[0] === sender)
+      const at = new Set(heard.map(({ listening }) => listening.destination))
+      return at.size === 0 ? [] : [[sender, at] as const]
+    }),
+  )
+  const meetsNever = (a: Sender, b: Sender): boolean => a.gesture !== b.gesture && !live(a, b)
+  const strangersOf = new Map<Sender, Sender[]>()
+  const heardBeside = new Map<Sender, Sender[]>()
+  let pairs = 0
+  for (const heard of taughtAt.keys())
+    for (const other of senders) {
+      if (!meetsNever(other, heard)) continue
+      strangersOf.set(heard, [...(strangersOf.get(heard) ?? []), other])
+      heardBeside.set(other, [...(heardBeside.get(other) ?? []), heard])
+      pairs++
+    }
+  if (pairs > MOST_PAIRS) return null
+  const staying = occupancy.senders.filter((sender) => !isFree(sender))
+  const barred = new Map<Sender, ReadonlySet<number>>()
+  const barredFor = (sender: Sender): ReadonlySet<number> => {
+    const known = barred.get(sender)
+    if (known) return known
+    const at = taughtAt.get(sender)
+    const strangers = at ? staying.filter((other) => meetsNever(other, sender)) : []
+    const cells = strangers.flatMap((other) => takesNow(other).own)
+    const found = new Set(cells.filter((cell) => at?.has(destinationOf(cell))))
+    barred.set(sender, found)
+    return found
+  }
+
+  const now = new Map<Sender, Takes>(senders.map((sender) => [sender, takesNow(sender)]))
+  const isThere = (sender: Sender, cell: number): boolean => now.get(sender)?.own.includes(cell) === true
+  const nameOf = (heard: Sender, cell: number): string => `${cell} heard by ${heard.order}`
+  return {
+    isBarred: (sender, cell) => barredFor(sender).has(cell),
+    namesAt: (sender, cell, isStill) => {
+      const isTaught = (heard: Sender): boolean => taughtAt.get(heard)?.has(destinationOf(cell)) === true
+      const strangers = strangersOf.get(sender) ?? []
+      // Who are there together now may stay so.
+      const isAlone = !isStill || !strangers.some((other) => isThere(other, cell))
+      return [
+        ...(strangers.length > 0 && isTaught(sender) && isAlone ? [nameOf(sender, cell)] : []),
+        ...(heardBeside.get(sender) ?? [])
+          .filter((heard) => isTaught(heard) && !(isStill && isThere(heard, cell)))
+          .map((heard) => nameOf(heard, cell)),
+      ]
+    },
+  }
+}
