@@ -1,6 +1,6 @@
 import type { Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
-import type { Ground, Takes } from './ground'
+import type { Takes } from './ground'
 import type { Hearings } from './hearing'
 import type { AllocateRequest } from './request'
 
@@ -30,25 +30,21 @@ export function apartIn(
   senders: readonly Sender[],
   hearings: Hearings,
   isFree: (sender: Sender) => boolean,
-  { takesNow, destinationOf }: Pick<Ground, 'takesNow' | 'destinationOf'>,
+  takesNow: (sender: Sender) => Takes,
 ): Apart | null {
   if (!request.shareLayers) return null
-  /** Where what a sender is joined to is taught again. */
-  const taughtAt = new Map(
-    senders.flatMap((sender) => {
-      const heard = hearings.of(sender).filter(({ isHeard, leaders }) => isHeard && leaders[0] === sender)
-      const at = new Set(heard.map(({ listening }) => listening.destination))
-      return at.size === 0 ? [] : [[sender, at] as const]
-    }),
-  )
+  // Of several layers of a gesture it is the first that is taught.
+  const isTaught = (sender: Sender): boolean =>
+    hearings.of(sender).some(({ isHeard, leaders }) => isHeard && leaders[0] === sender)
+  const taught = new Set(senders.filter(isTaught))
   const meetsNever = (a: Sender, b: Sender): boolean => a.gesture !== b.gesture && !live(a, b)
-  const strangersOf = new Map<Sender, Sender[]>()
+  const hasStrangers = new Set<Sender>()
   const heardBeside = new Map<Sender, Sender[]>()
   let pairs = 0
-  for (const heard of taughtAt.keys())
+  for (const heard of taught)
     for (const other of senders) {
       if (!meetsNever(other, heard)) continue
-      strangersOf.set(heard, [...(strangersOf.get(heard) ?? []), other])
+      hasStrangers.add(heard)
       heardBeside.set(other, [...(heardBeside.get(other) ?? []), heard])
       pairs++
     }
@@ -58,10 +54,8 @@ export function apartIn(
   const barredFor = (sender: Sender): ReadonlySet<number> => {
     const known = barred.get(sender)
     if (known) return known
-    const at = taughtAt.get(sender)
-    const strangers = at ? staying.filter((other) => meetsNever(other, sender)) : []
-    const cells = strangers.flatMap((other) => takesNow(other).own)
-    const found = new Set(cells.filter((cell) => at?.has(destinationOf(cell))))
+    const strangers = taught.has(sender) ? staying.filter((other) => meetsNever(other, sender)) : []
+    const found = new Set(strangers.flatMap((other) => takesNow(other).own))
     barred.set(sender, found)
     return found
   }
@@ -71,17 +65,12 @@ export function apartIn(
   const nameOf = (heard: Sender, cell: number): string => `${cell} heard by ${heard.order}`
   return {
     isBarred: (sender, cell) => barredFor(sender).has(cell),
-    namesAt: (sender, cell, isStill) => {
-      const isTaught = (heard: Sender): boolean => taughtAt.get(heard)?.has(destinationOf(cell)) === true
-      const strangers = strangersOf.get(sender) ?? []
-      // Who are there together now may stay so.
-      const isAlone = !isStill || !strangers.some((other) => isThere(other, cell))
-      return [
-        ...(strangers.length > 0 && isTaught(sender) && isAlone ? [nameOf(sender, cell)] : []),
-        ...(heardBeside.get(sender) ?? [])
-          .filter((heard) => isTaught(heard) && !(isStill && isThere(heard, cell)))
-          .map((heard) => nameOf(heard, cell)),
-      ]
-    },
+    namesAt: (sender, cell, isStill) => [
+      ...(hasStrangers.has(sender) ? [nameOf(sender, cell)] : []),
+      ...(heardBeside.get(sender) ?? [])
+        // Who are there together now may stay so.
+        .filter((heard) => !(isStill && isThere(heard, cell)))
+        .map((heard) => nameOf(heard, cell)),
+    ],
   }
 }

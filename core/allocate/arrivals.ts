@@ -21,8 +21,6 @@ export interface Arrived {
 export interface Arrivals {
   /** A cell of a bus as one number. */
   cellId: (bus: Bus, cell: CellAddress) => number
-  /** The destination of a cell. */
-  destinationOf: (cellId: number) => Id
   /** The message of a sender on another channel, with another number or (null) the same; null where it cannot be sent there. */
   arrivedAt: (sender: Sender, channel: Channel, number: number | null) => Arrived | null
 }
@@ -77,7 +75,6 @@ export const arrivalsIn = memoOf((context: CheckContext): Arrivals => {
 
   return {
     cellId,
-    destinationOf: (id) => occupancy.buses[Math.floor(id / BUS_STRIDE)]?.destination ?? '',
     arrivedAt: (sender, channel, number) => {
       const known = number === null ? withItsNumber(sender) : withNumbers(sender)
       const key = channel * NUMBERS + (number ?? 0)

@@ -167,10 +167,7 @@ export function problemBuilder(
   return (troubles, isApart = false) => {
     const stays = staysOf(context, senders, troubles)
     const apart = isApart
-      ? apartIn(context, request, senders, hearings, (sender) => moving.has(sender), {
-          takesNow,
-          destinationOf: ground.destinationOf,
-        })
+      ? apartIn(context, request, senders, hearings, (sender) => moving.has(sender), takesNow)
       : null
     // Building takes longer than leaving out what turned out to make an error.
     const known = new Map<string, BuiltProblem>()

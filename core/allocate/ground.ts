@@ -22,8 +22,6 @@ export interface Ground {
   takesNow: (sender: Sender) => Takes
   /** The buses to which a sender's message comes twice on its channel, or would with any number: that is no fault of a plan. */
   twiceNow: (sender: Sender) => readonly Id[]
-  /** The destination of a cell. */
-  destinationOf: (cell: number) => Id
   /** Could a cell that someone takes carry a parameter? */
   isCarrier: (cell: number) => boolean
   /** Every cell in which a sender's message would arrive on another channel, with another number or (null) the same. */
@@ -61,7 +59,7 @@ export const together = (all: readonly Takes[]): Takes =>
 /** What lies around senders that may move: everyone else, and who listens. */
 export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Ground {
   const { rig, occupancy, live } = context
-  const { cellId, destinationOf, arrivedAt } = arrivalsIn(context)
+  const { cellId, arrivedAt } = arrivalsIn(context)
 
   const carriers = new Set<number>()
   /** Sort cells by how they are taken; those that may be there more than once are not. */
@@ -108,7 +106,6 @@ export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Grou
 
   return {
     twiceNow,
-    destinationOf,
     isCarrier: (cell) => carriers.has(cell),
     takesNow: (sender) =>
       sorted(

@@ -78,7 +78,9 @@ export function isBlocked(
   const claims = rigIndex(rig).destinations.get(bus.destination)?.claims ?? []
   if (claims.some((claim) => claimCovers(claim, cell))) return true
   return (
-    breaksPair(occupancy, bus, cell, stays) || isHeardByOthers(rig, bus, cell, isStranger ? null : sender)
+    breaksPair(occupancy, bus, cell, stays) ||
+    isHeardByOthers(rig, bus, cell, isStranger ? null : sender) ||
+    isBrokenPair(rig, occupancy, bus, cell, (other) => stays(other) && other.gesture !== sender.gesture)
   )
 }
 
@@ -94,6 +96,23 @@ const breaksPair = (
   cell.number >= PAIR_DISTANCE &&
   hitsAt(occupancy, bus, { ...cell, number: cell.number - PAIR_DISTANCE }).some(
     (hit) => hit.cell.part === 'msb' && stays(hit.sender),
+  )
+
+/** Does a parameter listen at a plain number for a pair of which someone else sends the LSB? */
+const isBrokenPair = (
+  rig: Rig,
+  occupancy: Occupancy,
+  bus: Bus,
+  cell: Cell,
+  isOther: (sender: Sender) => boolean,
+): boolean =>
+  cell.kind === 'cc' &&
+  cell.part === 'whole' &&
+  listenersOn(rig, bus, cell).some(
+    ({ address: { target } }) => target.kind === 'cc14' && target.number === cell.number,
+  ) &&
+  hitsAt(occupancy, bus, { ...cell, number: cell.number + PAIR_DISTANCE }).some(
+    (hit) => hit.cell.role === 'main' && hit.cell.part === 'whole' && isOther(hit.sender),
   )
 
 /** Does a parameter listen there that a sender is not joined to? */

@@ -1,0 +1,108 @@
+import { describe, expect, it } from 'vitest'
+import { check } from '../conflicts'
+import { joined } from '../testing/mapped-rigs'
+import { apply, moves, plan } from '../testing/plans'
+import { layeredTemplates, sending, sendingCc, testController, testRig, type Assigned } from '../testing/rigs'
+import { onceTaught } from '../mappings'
+import type { Rig } from '../rig'
+import type { Plan } from '.'
+import { problemBuilder } from './build-problem'
+import { askedSenders, troublesOf } from './free'
+import { AllocateRequest, type AllocateInput } from './request'
+import { solve } from './solver/solve'
+
+/** Two layers that may share: `k1` of the first is learned at 20, where it clashes; the others are free to go to 21 and 22. */
+const layered = (inSecond: Assigned, inFirst: Assigned = {}): Rig =>
+  testRig(
+    [
+      testController(
+        'a',
+        {},
+        {
+          templates: layeredTemplates({ 'k1.turn': sendingCc(20), ...inFirst }, inSecond, {
+            mode: 'replace',
+            gestures: ['k1.turn', 'k2.turn', 'k3.turn'],
+          }),
+        },
+      ),
+      testController('b', { 'k1.turn': { ...sendingCc(20), pinned: true } }),
+    ],
+    undefined,
+    { mappings: [joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' })] },
+  )
+
+/** Layers share; these numbers may be given out, and for pairs only 21. */
+const asked = (numbers: readonly number[]): AllocateInput => ({
+  kind: 'replan',
+  policy: { kind: 'keep' },
+  shareLayers: true,
+  rules: [
+    { kind: 'avoid', message: 'cc14', low: 22, high: 22 },
+    ...Array.from({ length: 128 }, (_, number) => number)
+      .filter((number) => !numbers.includes(number))
+      .map((number) => ({ kind: 'avoid' as const, low: number, high: number })),
+  ],
+})
+
+const planned = (rig: Rig): Plan => plan(rig, asked([21, 22]))
+
+/** Who moves what is not its own, once a plan is made and what it made unheard is taught again. */
+const ghostsOnceTaught = (rig: Rig, { edits }: Plan): string[] =>
+  check(onceTaught(rig, apply(rig, edits)).rig).findings.flatMap(({ rule, message }) =>
+    rule === 'ghost' ? [message] : [],
+  )
+
+const wantedPair = sending({ kind: 'cc14', number: 'wanted' })
+
+describe('where layers share, a parameter that is taught again', () => {
+  it('goes where no control of another layer moves it, and leaves that one the only number it can have', () => {
+    const rig = layered({ 'k2.turn': wantedPair })
+    const found = planned(rig)
+    expect(moves(found)).toEqual(['a/k1.turn: 1:cc20 → 1:cc22', 'a/k2.turn: null → 1:cc21+53'])
+    expect(found.score.errors).toBe(0)
+    expect(ghostsOnceTaught(rig, found)).toEqual([])
+  })
+
+  it('does not go where one sends that stays', () => {
+    const rig = layered({ 'k2.turn': { ...sendingCc(21), pinned: true } })
+    const found = planned(rig)
+    expect(moves(found)).toEqual(['a/k1.turn: 1:cc20 → 1:cc22'])
+    expect(ghostsOnceTaught(rig, found)).toEqual([])
+  })
+
+  it('may share with its own gesture', () => {
+    const rig = layered({ 'k1.turn': sendingCc(20), 'k2.turn': wantedPair })
+    const found = planned(rig)
+    expect(moves(found)).toEqual([
+      'a/k1.turn: 1:cc20 → 1:cc22',
+      'a/k1.turn: 1:cc20 → 1:cc22',
+      'a/k2.turn: null → 1:cc21+53',
+    ])
+    expect(ghostsOnceTaught(rig, found)).toEqual([])
+  })
+
+  it.each([
+    ['is taught by the first layer of its gesture: others may share with the second', [21, 22], 0],
+    ['stays together with who is there now, where none of them can go', [], 2],
+    ['goes nowhere if there is only the number of one who stays', [21], 1],
+  ])('%s', (_, numbers, errors) => {
+    const given = {
+      0: layered({ 'k1.turn': wantedPair }, { 'k2.turn': wantedPair }),
+      1: layered({ 'k2.turn': { ...sendingCc(21), pinned: true } }),
+      2: layered({ 'k2.turn': sendingCc(20) }),
+    }
+    const checked = check(given[errors as keyof typeof given])
+    const request = AllocateRequest.parse(asked(numbers))
+    const troubles = troublesOf(checked)
+    const { free } = askedSenders(checked, request, troubles)
+    const { problem } = problemBuilder(
+      checked.context,
+      request,
+      free,
+    )(troubles, true).build(new Set(), new Set())
+    const { choice, score } = solve(problem, { steps: 1000 })
+    expect(score.errors).toBe(errors)
+    const taken = choice.flatMap((candidate, item) => [...(problem.items[item]?.takes[candidate] ?? [])])
+    expect(new Set(taken).size).toBe(taken.length)
+  })
+})
