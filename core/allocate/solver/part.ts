@@ -4,6 +4,7 @@ import { improved, layAll } from './construct'
 import { solvedExactly } from './exact'
 import { solvedHopefully } from './hopeful'
 import { kindOf } from './kinds'
+import { lifted } from './lift'
 import { lowest, widenedBy } from './lowest'
 import { augmented, coverOf, HARD_TERMS } from './match'
 import { aloneWeights, findPrices, leastAlone, mixedWeights, type Priced, type Stage } from './prices'
@@ -19,7 +20,7 @@ import {
   type Term,
 } from './problem'
 import { narrowed, reduced, type Reduced } from './reduce'
-import type { SolveProgram } from './program'
+import { MOST_COLUMNS, type SolveProgram } from './program'
 import { search, type Budget } from './search'
 import { seeded } from './seeded'
 import { closed, withoutProof, type Solution } from './solution'
@@ -182,6 +183,7 @@ export function solvePart(
   const aids = programs === null || isQuick ? null : { programs, budget, isStopped: () => tell([]) }
   const hoped = aids && solvedHopefully(whole, work.best, aids)
   if (hoped) return { ...lowest(hoped, budget), proven: TERMS, bound: null }
+  if (aids && size.candidates <= MOST_COLUMNS) work.problem = lifted(whole)
   offer(improved(whole, work.best, weights, firstTries))
   offer(augmented(whole, work.best, HARD_TERMS))
   // To look how near the best it is takes longer than to find it.
