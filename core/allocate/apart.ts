@@ -1,4 +1,4 @@
-import type { Sender } from '../addresses'
+import { isWanting, type Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
 import type { Takes } from './ground'
 import type { Hearings } from './hearing'
@@ -8,7 +8,7 @@ import type { AllocateRequest } from './request'
 export interface Apart {
   /** What a sender takes so in a cell; `isStill` if it has it now, and stays. */
   namesAt: (sender: Sender, cell: number, isStill: boolean) => readonly string[]
-  /** May a sender not go to a cell, as someone who stays would move there what it is taught? */
+  /** May a sender not go to a cell, as of it and someone who stays there one would move what the other is taught? */
   isBarred: (sender: Sender, cell: number) => boolean
 }
 
@@ -33,10 +33,14 @@ export function apartIn(
   takesNow: (sender: Sender) => Takes,
 ): Apart | null {
   if (!request.shareLayers) return null
+  const mayMove = new Set(senders)
   // Of several layers of a gesture it is the first that is taught.
-  const isTaught = (sender: Sender): boolean =>
-    hearings.of(sender).some(({ isHeard, leaders }) => isHeard && leaders[0] === sender)
-  const taught = new Set(senders.filter(isTaught))
+  const first = hearings.all.flatMap(({ isHeard, isOwn }) =>
+    isHeard
+      ? (occupancy.senders.find((each) => isOwn(each) && (isFree(each) || !isWanting(each))) ?? [])
+      : [],
+  )
+  const taught = new Set(first.filter((sender) => mayMove.has(sender)))
   const meetsNever = (a: Sender, b: Sender): boolean => a.gesture !== b.gesture && !live(a, b)
   const hasStrangers = new Set<Sender>()
   const heardBeside = new Map<Sender, Sender[]>()
@@ -50,11 +54,14 @@ export function apartIn(
     }
   if (pairs > MOST_PAIRS) return null
   const staying = occupancy.senders.filter((sender) => !isFree(sender))
+  const taughtWhereTheyAre = first.filter((sender) => !isFree(sender))
   const barred = new Map<Sender, ReadonlySet<number>>()
   const barredFor = (sender: Sender): ReadonlySet<number> => {
     const known = barred.get(sender)
     if (known) return known
-    const strangers = taught.has(sender) ? staying.filter((other) => meetsNever(other, sender)) : []
+    const strangers = (taught.has(sender) ? staying : taughtWhereTheyAre).filter((other) =>
+      meetsNever(other, sender),
+    )
     const found = new Set(strangers.flatMap((other) => takesNow(other).own))
     barred.set(sender, found)
     return found
