@@ -28,6 +28,13 @@ const FAULTS_EACH = 2
 const MOST_ROUNDS = 24
 const EVERYWHERE = 2
 
+/** So many rounds are gone with all steps, each after them with half as many, but never with none. */
+const WHOLE_ROUNDS = 2
+const withSteps = (request: AllocateRequest, round: number): AllocateRequest => ({
+  ...request,
+  steps: Math.ceil(request.steps / 2 ** Math.max(0, round - WHOLE_ROUNDS)),
+})
+
 /** Who is struck out keeps those in place with whom it would have gone. */
 function withLeaders(context: CheckContext, request: AllocateRequest): AllocateRequest {
   const struck = new Set(request.struck)
@@ -64,7 +71,7 @@ export function allocate(
   /** What was solved with more freedom than the plan has: nothing can be better than what is proven of it. */
   let freer: Solution | null = null
   for (let round = 1; ; round++) {
-    const last = planned(context, request, problems, barred, withMemory)
+    const last = planned(context, withSteps(request, round), problems, barred, withMemory)
     const moves = changesOf(
       context,
       last.built,

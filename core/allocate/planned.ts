@@ -34,6 +34,9 @@ const MOST_PLACES = 30_000
 const MOST_PLACES_TO_WIN = 10_000
 /** What is wanted at once for more than so many is looked for on the own channels only. */
 const MOST_AT_ONCE = 250
+/** To see whether anyone has to leave its channel, so many times fewer steps are gone. */
+const LOOKING_SHARE = 16
+const MOST_PLACES_TO_LOOK = 10_000
 /** So many steps at most are gone to say what is certain where not everyone is asked. */
 const MOST_STEPS_TO_BOUND = 40_000
 /** Of so many places at most it is said how many have to be left. */
@@ -125,9 +128,13 @@ export function planned(
       built: near,
       solution: solveInFields(near.problem, together, CHANNELS.length, options, memory),
     }
-  const solution = solve(near.problem, options)
+  const mayLeave = request.policy.kind === 'keep-if-room'
+  // Where channels may be left, it is first seen whether they have to be.
+  const looked = solve(near.problem, mayLeave ? lookingAt(near, options) : options)
+  const isEnd = !mayLeave || isStopped || looked.bound === null || !isLossless(looked)
+  const solution = isEnd ? looked : solve(near.problem, { ...options, start: looked.choice })
   const { errors, unmet } = solution.score
-  if (request.policy.kind !== 'keep-if-room' || isLossless(solution)) return { built: near, solution }
+  if (!mayLeave || isLossless(solution)) return { built: near, solution }
   const isEnough = request.steps === 0 && near.free.size > MOST_AT_ONCE
   if (isStopped || isEnough) return { built: near, solution: withoutProof(solution) }
   const solvedWith = (leaving: ReadonlySet<Sender>): Planned => {
@@ -144,13 +151,23 @@ export function planned(
   return { ...wide, solution: { ...open, ...certainOfAll(request, problems, near, open.score, options) } }
 }
 
+/** How it is looked whether anyone has to leave its channel: of many places without programs, as it is nearly always seen. */
+function lookingAt(near: BuiltProblem, { programs, ...options }: SolveOptions): SolveOptions {
+  const steps = Math.ceil(options.steps / LOOKING_SHARE)
+  return placesIn(near) > MOST_PLACES_TO_LOOK
+    ? { ...options, steps }
+    : { ...options, steps, ...(programs ? { programs } : {}) }
+}
+
 /** Is nobody left, and nothing lost or unheard? */
 const isLossless = ({ score: { errors, unmet, stale, warnings } }: Solution): boolean =>
   errors + unmet + stale + warnings === 0
 
 /** How many places there are if all may leave their channel. */
-const placesOn = ({ senders, roomFor }: BuiltProblem): number =>
-  senders.reduce((sum, _, item) => sum + roomFor(item).length, 0) * CHANNELS.length
+const placesOn = (near: BuiltProblem): number => placesIn(near) * CHANNELS.length
+
+const placesIn = ({ senders, roomFor }: BuiltProblem): number =>
+  senders.reduce((sum, _, item) => sum + roomFor(item).length, 0)
 
 /**
  * What is certain of a score, whoever is asked. Where someone is left: how many have to be, which is a matching. Else nothing is

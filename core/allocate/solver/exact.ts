@@ -1,11 +1,12 @@
-import { choiceOf, MOST_COLUMNS, posed, pricesOf, type SolveProgram } from './program'
+import { choiceOf, MOST_COLUMNS, posed, pricesOf, type Program, type SolveProgram } from './program'
 import type { Priced, Stage } from './prices'
 import type { Choice, Problem } from './problem'
 import { reduced, widened } from './reduce'
 import type { Budget } from './search'
 
-/** One part of the tree of whole numbers counts as so many steps of a search. */
+/** One part of the tree of whole numbers counts as so many steps of a search, and of a large program as more. */
 const STEPS_A_NODE = 100
+const COLUMNS_A_STEP = 50
 
 /** What linear programs are solved with. */
 export interface Aids {
@@ -15,7 +16,8 @@ export interface Aids {
 }
 
 /** How much of a tree of whole numbers may be looked at. */
-export const nodesFor = ({ left }: Budget): number => Math.max(1, Math.floor(left / STEPS_A_NODE))
+export const nodesFor = ({ left }: Budget, { costs }: Program): number =>
+  Math.max(1, Math.floor(left / Math.max(STEPS_A_NODE, costs.length / COLUMNS_A_STEP)))
 
 /** What linear programming says of a stage. */
 export interface Exact {
@@ -50,7 +52,7 @@ export function solvedExactly(
   if (small.kept.some(({ length }) => length === 0)) return { priced, least: target, better: null }
   const few = posed(small.problem, stage, MOST_COLUMNS)
   if (few === null) return { priced, least, better: null }
-  const ended = programs(few.program, { isWhole: true, nodes: nodesFor(budget), isStopped })
+  const ended = programs(few.program, { isWhole: true, nodes: nodesFor(budget, few.program), isStopped })
   if (ended.end === 'none') return { priced, least: target, better: null }
   const choice = ended.values && choiceOf(small.problem, few, ended.values)
   const better = choice && widened(small, choice)

@@ -75,6 +75,10 @@ function wholeOf(
   if (!last) return null
   const asked = posed(problem, { term: last.term, settled: settled.slice(0, -1) }, MOST_COLUMNS)
   if (asked === null) return null
-  const { values } = programs(asked.program, { isWhole: true, nodes: nodesFor(budget), isStopped })
+  const { values } = programs(asked.program, {
+    isWhole: true,
+    nodes: nodesFor(budget, asked.program),
+    isStopped,
+  })
   return values && choiceOf(problem, asked, values)
 }
