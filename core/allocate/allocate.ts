@@ -63,7 +63,6 @@ export function allocate(
   const { free: senders, fixed } = askedSenders(cured.check, request, troubles)
   const problemsWithout = problemBuilder(context, request, senders)
   let problems = problemsWithout(troubles)
-  let isApart = false
   const barred = new Set<string>()
   const withMemory = { ...options, memory: new Map() }
   /** How many errors each change has brought, by its key. */
@@ -105,10 +104,12 @@ export function allocate(
       }
     freer ??= last.solution
     // Only where it turns out to matter: it makes problems larger.
-    if (request.shareLayers && !isApart) {
-      isApart = true
-      problems = problemsWithout(troubles, isApart)
-      continue
+    if (request.shareLayers && !problems.isApart) {
+      const apart = problemsWithout(troubles, true)
+      if (apart.isApart) {
+        problems = apart
+        continue
+      }
     }
     for (const { move, extent } of faults) {
       const before = faulted.get(move.change.key) ?? 0

@@ -17,8 +17,8 @@ const MOST_PAIRS = 2000
 
 /**
  * Where layers share numbers, a parameter that is taught again where its control goes hears all layers there: nobody of a layer
- * that never shows with it may go to the same cell, unless it is the same gesture. Null where layers do not share, or where there
- * are too many to be held apart.
+ * that never shows with it may go to the same cell, unless it is the same gesture. Null where layers do not share,
+ * where nothing is taught, and where there are too many to be held apart.
  *
  * @param senders Those who may move.
  * @param isFree May a sender move, or does it go with one that may?
@@ -40,6 +40,7 @@ export function apartIn(
       ? (occupancy.senders.find((each) => isOwn(each) && (isFree(each) || !isWanting(each))) ?? [])
       : [],
   )
+  if (first.length === 0) return null
   const taught = new Set(first.filter((sender) => mayMove.has(sender)))
   const meetsNever = (a: Sender, b: Sender): boolean => a.gesture !== b.gesture && !live(a, b)
   const hasStrangers = new Set<Sender>()
@@ -50,9 +51,8 @@ export function apartIn(
       if (!meetsNever(other, heard)) continue
       hasStrangers.add(heard)
       heardBeside.set(other, [...(heardBeside.get(other) ?? []), heard])
-      pairs++
+      if (++pairs > MOST_PAIRS) return null
     }
-  if (pairs > MOST_PAIRS) return null
   const staying = occupancy.senders.filter((sender) => !isFree(sender))
   const taughtWhereTheyAre = first.filter((sender) => !isFree(sender))
   const barred = new Map<Sender, ReadonlySet<number>>()

@@ -47,6 +47,8 @@ export interface ProblemBuilder {
   build: (barred: ReadonlySet<string>, wide: ReadonlySet<Sender>) => BuiltProblem
   /** The problem in which all may leave their channel, and whoever moves finds room. */
   roomy: () => Problem
+  /** Is anybody held apart though layers share? */
+  isApart: boolean
 }
 
 /** So many problems are kept to be narrowed: that of all on their channels, and those that let some leave theirs. */
@@ -61,13 +63,14 @@ interface Item {
 
 /**
  * The problem of a request: who may go where, what it costs, and what is there only once. Where everyone could go is found
- * once, for any list of errors that are to end; `isApart` if nobody may move what a control of another layer is taught.
+ * once, for any list of errors that are to end. `holdsApart`: nobody may move what a control of another layer is taught, as far
+ * as that can be seen to.
  */
 export function problemBuilder(
   context: CheckContext,
   request: AllocateRequest,
   senders: readonly Sender[],
-): (troubles: readonly Trouble[], isApart?: boolean) => ProblemBuilder {
+): (troubles: readonly Trouble[], holdsApart?: boolean) => ProblemBuilder {
   const { rig } = context
   const free = new Set(senders)
   const withFollowers = withFollowersIn(context)
@@ -164,14 +167,15 @@ export function problemBuilder(
       },
     }
   }
-  return (troubles, isApart = false) => {
+  return (troubles, holdsApart = false) => {
     const stays = staysOf(context, senders, troubles)
-    const apart = isApart
+    const apart = holdsApart
       ? apartIn(context, request, senders, hearings, (sender) => moving.has(sender), takesNow)
       : null
     // Building takes longer than leaving out what turned out to make an error.
     const known = new Map<string, BuiltProblem>()
     return {
+      isApart: apart !== null,
       build: (barred, wide) => {
         const key = [...wide].map(({ order }) => order).join(' ')
         const whole = known.get(key) ?? build(stays, apart, wide)

@@ -150,7 +150,7 @@ interface Tried {
 const leastIn = (row: readonly Tried[]): Tried[] =>
   row.length === 0 ? [] : [row.reduce((a, b) => (compareScores(b.least, a.least) < 0 ? b : a))]
 
-/** What is known of groups in fields, from one problem to another that is mostly the same and asked with as many steps. */
+/** What is known of groups in fields, from one problem to another that is mostly the same. */
 export type FieldMemory = Map<string, Solution>
 
 /** The share of all steps for one rough look. */

@@ -149,9 +149,9 @@ export function solvePart(
   { start = null, programs = null }: { start?: Choice | null; programs?: SolveProgram | null } = {},
 ): Solution {
   const weights = rankedWeights(whole)
+  const isLarge = whole.items.length > LARGE
   const isQuick = effort === QUICK
   const size = unlike(whole)
-  const isLarge = whole.items.length > LARGE
   const mostRounds = Math.floor(ROUND_CANDIDATES / (size.candidates + 1))
   const rounds = Math.max(
     LEAST_ROUNDS,
