@@ -11,6 +11,8 @@ import { askedSenders, troublesOf } from './free'
 import { AllocateRequest, type AllocateInput } from './request'
 import { solve } from './solver/solve'
 
+const pinned = (number: number) => ({ ...sendingCc(number), pinned: true })
+
 /** Two layers that may share: `k1` of the first is learned at 20, where it clashes; the others are free to go to 21 and 22. */
 const layered = (inSecond: Assigned, inFirst: Assigned = {}): Rig =>
   testRig(
@@ -25,7 +27,7 @@ const layered = (inSecond: Assigned, inFirst: Assigned = {}): Rig =>
           }),
         },
       ),
-      testController('b', { 'k1.turn': { ...sendingCc(20), pinned: true } }),
+      testController('b', { 'k1.turn': pinned(20) }),
     ],
     undefined,
     { mappings: [joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' })] },
@@ -64,7 +66,7 @@ describe('where layers share, a parameter that is taught again', () => {
   })
 
   it('does not go where one sends that stays', () => {
-    const rig = layered({ 'k2.turn': { ...sendingCc(21), pinned: true } })
+    const rig = layered({ 'k2.turn': pinned(21) })
     const found = planned(rig)
     expect(moves(found)).toEqual(['a/k1.turn: 1:cc20 → 1:cc22'])
     expect(ghostsOnceTaught(rig, found)).toEqual([])
@@ -82,24 +84,37 @@ describe('where layers share, a parameter that is taught again', () => {
   })
 
   it.each([
-    ['is taught by the first layer of its gesture: others may share with the second', [21, 22], 0],
-    ['stays together with who is there now, where none of them can go', [], 2],
-    ['goes nowhere if there is only the number of one who stays', [21], 1],
-  ])('%s', (_, numbers, errors) => {
-    const given = {
-      0: layered({ 'k1.turn': wantedPair }, { 'k2.turn': wantedPair }),
-      1: layered({ 'k2.turn': { ...sendingCc(21), pinned: true } }),
-      2: layered({ 'k2.turn': sendingCc(20) }),
-    }
-    const checked = check(given[errors as keyof typeof given])
+    [
+      'is taught by the first layer of its gesture: others may share with the second',
+      layered({ 'k1.turn': wantedPair }, { 'k2.turn': wantedPair }),
+      [21, 22],
+      0,
+    ],
+    [
+      'is moved by nobody who goes to the number of its first layer, though that one stays',
+      layered({ 'k1.turn': sendingCc(20), 'k2.turn': wantedPair }, { 'k1.turn': pinned(21) }),
+      [21, 22],
+      1,
+    ],
+    [
+      'goes nowhere if there is only the number of one who stays',
+      layered({ 'k2.turn': pinned(21) }),
+      [21],
+      1,
+    ],
+    [
+      'stays together with who is there now, where none of them can go',
+      layered({ 'k2.turn': sendingCc(20) }),
+      [],
+      2,
+    ],
+  ])('%s', (_, rig, numbers, errors) => {
+    const checked = check(rig)
     const request = AllocateRequest.parse(asked(numbers))
     const troubles = troublesOf(checked)
     const { free } = askedSenders(checked, request, troubles)
-    const { problem } = problemBuilder(
-      checked.context,
-      request,
-      free,
-    )(troubles, true).build(new Set(), new Set())
+    const problems = problemBuilder(checked.context, request, free)(troubles, true)
+    const { problem } = problems.build(new Set(), new Set())
     const { choice, score } = solve(problem, { steps: 1000 })
     expect(score.errors).toBe(errors)
     const taken = choice.flatMap((candidate, item) => [...(problem.items[item]?.takes[candidate] ?? [])])

@@ -131,9 +131,11 @@ export function planned(
   const mayLeave = request.policy.kind === 'keep-if-room'
   // Where channels may be left, it is first seen whether they have to be.
   const looked = solve(near.problem, mayLeave ? lookingAt(near, options) : options)
-  const isKnown = looked.bound === null || request.steps === 0 || isStopped
-  const isEnd = !mayLeave || isKnown || !isLossless(looked)
-  const solution = isEnd ? looked : solve(near.problem, { ...options, start: looked.choice })
+  const isOpen = looked.bound !== null && request.steps > 0 && !isStopped
+  const solution =
+    mayLeave && isOpen && isLossless(looked)
+      ? solve(near.problem, { ...options, start: looked.choice })
+      : looked
   const { errors, unmet } = solution.score
   if (!mayLeave || isLossless(solution)) return { built: near, solution }
   const isEnough = request.steps === 0 && near.free.size > MOST_AT_ONCE

@@ -21,6 +21,8 @@ watch(
       if (drawing === section.drawing)
         source.value = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(svg ?? '')}`
     } catch (error) {
+      if (drawing !== section.drawing) return
+      source.value = ''
       trouble.value = error instanceof Error ? error.message : String(error)
     }
   },

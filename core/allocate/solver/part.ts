@@ -183,6 +183,7 @@ export function solvePart(
   const aids = programs === null || isQuick ? null : { programs, budget, isStopped: () => tell([]) }
   const hoped = aids && solvedHopefully(whole, work.best, aids)
   if (hoped) return { ...lowest(hoped, budget), proven: TERMS, bound: null }
+  // Programs of single terms are nearer the best with it too.
   if (aids && size.candidates <= MOST_COLUMNS) work.problem = lifted(whole)
   offer(improved(whole, work.best, weights, firstTries))
   offer(augmented(whole, work.best, HARD_TERMS))

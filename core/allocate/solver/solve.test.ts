@@ -62,44 +62,50 @@ it('lays a few chains anew, never worse and nothing taken twice, and better wher
   expect(once).toEqual(found)
 })
 
+/** One channel with these numbers and ranks, and chains of these lengths. */
+const drawnOf = (
+  numbers: ReadonlyArray<[number: number, rank: number]>,
+  lengths: ReadonlyArray<[length: number, isPair: boolean]>,
+  outside: number[] = [],
+): Drawn => ({
+  channels: [numbers.map(([number, rank]) => ({ number, rank }))],
+  chains: lengths.map(([length, isPair]) => ({ length, isPair })),
+  outside,
+})
+
 /** Problems of which the best is not found at once: one more is lost of what was learned, or left. */
 const FOUND_WORSE: Array<[Drawn, number]> = [
   [
-    {
-      channels: [
-        [
-          { number: 0, rank: 2 },
-          { number: 1, rank: 0 },
-          { number: 2, rank: 4 },
-          { number: 4, rank: 0 },
-          { number: 6, rank: 4 },
-        ],
+    drawnOf(
+      [
+        [0, 2],
+        [1, 0],
+        [2, 4],
+        [4, 0],
+        [6, 4],
       ],
-      chains: [
-        { length: 1, isPair: false },
-        { length: 2, isPair: true },
-        { length: 1, isPair: false },
+      [
+        [1, false],
+        [2, true],
+        [1, false],
       ],
-      outside: [],
-    },
+    ),
     3,
   ],
   [
-    {
-      channels: [
-        [
-          { number: 2, rank: 2 },
-          { number: 5, rank: 1 },
-          { number: 9, rank: 4 },
-        ],
+    drawnOf(
+      [
+        [2, 2],
+        [5, 1],
+        [9, 4],
       ],
-      chains: [
-        { length: 1, isPair: true },
-        { length: 3, isPair: true },
-        { length: 3, isPair: false },
+      [
+        [1, true],
+        [3, true],
+        [3, false],
       ],
-      outside: [0],
-    },
+      [0],
+    ),
     0,
   ],
 ]

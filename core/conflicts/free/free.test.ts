@@ -49,13 +49,16 @@ describe('a free number', () => {
     expect(freeOf([20, 21], { 'k2.turn': sendingCc(53) }, { kind: 'cc14', number: 3 })).toEqual([20])
   })
 
-  it('is not the MSB of a pair that is listened for, where another sends the LSB', () => {
+  it('is no half of a pair that is listened for, where another sends the other half', () => {
     const pairAt = (gesture: string) => ({
       mappings: [{ id: 'm', gesture, destination: 'd', parameter: 'p1', learnedAt: '1:cc21+53' }],
     })
     const others = { 'k2.turn': sendingCc(53) }
     expect(freeOf([20, 21], others, undefined, {}, pairAt('a/k1.turn'))).toEqual([20])
     expect(freeOf([20, 21], {}, undefined, {}, pairAt('a/k1.turn'))).toEqual([20, 21])
+    const first = { 'k2.turn': sendingCc(21) }
+    expect(freeOf([53, 54], first, undefined, {}, pairAt('a/k1.turn'))).toEqual([54])
+    expect(freeOf([53, 54], {}, undefined, {}, pairAt('a/k1.turn'))).toEqual([53, 54])
   })
 
   it('is none that a destination keeps or that another parameter listens at', () => {

@@ -5,6 +5,7 @@ import {
   isWanting,
   type Bus,
   type Cell,
+  type Hit,
   type Occupancy,
   type Sender,
 } from '../../addresses'
@@ -78,42 +79,40 @@ export function isBlocked(
   const claims = rigIndex(rig).destinations.get(bus.destination)?.claims ?? []
   if (claims.some((claim) => claimCovers(claim, cell))) return true
   return (
-    breaksPair(occupancy, bus, cell, stays) ||
     isHeardByOthers(rig, bus, cell, isStranger ? null : sender) ||
-    isBrokenPair(rig, occupancy, bus, cell, (other) => stays(other) && other.gesture !== sender.gesture)
+    breaksPair(rig, occupancy, bus, cell, sender, stays)
   )
 }
 
-/** Is a plain number the LSB of a pair that someone who stays sends? */
-const breaksPair = (
-  occupancy: Occupancy,
-  bus: Bus,
-  cell: Cell,
-  stays: (sender: Sender) => boolean,
-): boolean =>
-  cell.kind === 'cc' &&
-  cell.part === 'whole' &&
-  cell.number >= PAIR_DISTANCE &&
-  hitsAt(occupancy, bus, { ...cell, number: cell.number - PAIR_DISTANCE }).some(
-    (hit) => hit.cell.part === 'msb' && stays(hit.sender),
-  )
-
-/** Does a parameter listen at a plain number for a pair of which someone else sends the LSB? */
-const isBrokenPair = (
+/**
+ * Would a plain number be half of a pair: the LSB of one that someone who stays sends, or half of one that is listened for and of
+ * which another control that stays sends the other half?
+ */
+function breaksPair(
   rig: Rig,
   occupancy: Occupancy,
   bus: Bus,
   cell: Cell,
-  isOther: (sender: Sender) => boolean,
-): boolean =>
-  cell.kind === 'cc' &&
-  cell.part === 'whole' &&
-  listenersOn(rig, bus, cell).some(
-    ({ address: { target } }) => target.kind === 'cc14' && target.number === cell.number,
-  ) &&
-  hitsAt(occupancy, bus, { ...cell, number: cell.number + PAIR_DISTANCE }).some(
-    (hit) => hit.cell.role === 'main' && hit.cell.part === 'whole' && isOther(hit.sender),
+  sender: Sender,
+  stays: (sender: Sender) => boolean,
+): boolean {
+  if (cell.kind !== 'cc' || cell.part !== 'whole') return false
+  const hitsOf = (number: number): readonly Hit[] =>
+    number < 0
+      ? []
+      : hitsAt(occupancy, bus, { ...cell, number }).filter(
+          (hit) => hit.cell.role === 'main' && stays(hit.sender),
+        )
+  if (hitsOf(cell.number - PAIR_DISTANCE).some((hit) => hit.cell.part === 'msb')) return true
+  const otherHalves = listenersOn(rig, bus, cell).flatMap(({ address: { target } }) =>
+    target.kind === 'cc14'
+      ? [target.number === cell.number ? cell.number + PAIR_DISTANCE : target.number]
+      : [],
   )
+  return otherHalves.some((number) =>
+    hitsOf(number).some((hit) => hit.cell.part === 'whole' && hit.sender.gesture !== sender.gesture),
+  )
+}
 
 /** Does a parameter listen there that a sender is not joined to? */
 function isHeardByOthers(rig: Rig, bus: Bus, cell: Cell, sender: Sender | null): boolean {
