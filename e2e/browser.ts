@@ -103,7 +103,10 @@ export async function startSession(own: string | null = null, keeps = false): Pr
     devTools: (command, params) => driver.sendAndGetDevToolsCommand(command, params) as Promise<unknown>,
     setPage,
     count: async (css) => (await driver.findElements(By.css(css))).length,
-    text: async (css) => (await find(css)).getText(),
+    text: (css) =>
+      waitFor(`to read ${css}`, async () => ({ read: await (await find(css)).getText() })).then(
+        ({ read }) => read,
+      ),
     click: (css) =>
       waitFor(`to click ${css}`, async () => {
         const element = await find(css)
@@ -171,6 +174,41 @@ export async function selectControls(page: Session, ids: readonly string[]): Pro
       `[data-control="${id}"]`,
       index > 0,
     )
+}
+
+/** A point of the page (px), for a pointer to go to. */
+export interface Point {
+  x: number
+  y: number
+}
+
+/**
+ * The middle of the first element that a CSS selector finds, once it stands still. A pointer that goes to a
+ * point is not lost when what is there is drawn anew.
+ * @param block Where in its region it is scrolled to first, if it has to be.
+ */
+export function middleOf(
+  page: Session,
+  css: string,
+  block: ScrollLogicalPosition | null = null,
+): Promise<Point> {
+  const look = (): Promise<Point | null> =>
+    page.driver.executeScript<Point | null>(
+      `const element = document.querySelector(arguments[0])
+       if (!element) return null
+       if (arguments[1]) element.scrollIntoView({ block: arguments[1] })
+       const box = element.getBoundingClientRect()
+       return { x: Math.round(box.x + box.width / 2), y: Math.round(box.y + box.height / 2) }`,
+      css,
+      block,
+    )
+  let before: Point | null = null
+  return page.waitFor(`${css} to stand still`, async () => {
+    const now = await look()
+    const stands = now !== null && now.x === before?.x && now.y === before.y
+    before = now
+    return stands ? now : (undefined as never)
+  })
 }
 
 /** `kind-from` to `kind-to`, as ids of controls. */

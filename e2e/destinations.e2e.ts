@@ -10,6 +10,7 @@ import {
   idsFrom,
   Key,
   makePending,
+  middleOf,
   openPerformed,
   selectControls,
   setField,
@@ -104,19 +105,14 @@ describe('joining in the lens on destinations', () => {
 
   it('drags a parameter onto a control', async () => {
     await set('[data-testid=board-search]', 'record arm')
-    const item = await page.find('[data-board-item="t1-arm"]')
-    const control = await page.find('[data-control="side-2"]')
+    const item = await middleOf(page, '[data-board-item="t1-arm"]')
+    const at = await middleOf(page, '[data-control="side-2"] .control-part')
     const { driver } = page
-    const at = await driver.executeScript<{ x: number; y: number }>(
-      `const box = arguments[0].querySelector('.control-part').getBoundingClientRect()
-       return { x: Math.round(box.x + box.width / 2), y: Math.round(box.y + box.height / 2) }`,
-      control,
-    )
     await driver
       .actions({ async: true })
-      .move({ origin: item })
+      .move(item)
       .press()
-      .move({ origin: item, x: 8, y: -8 })
+      .move({ x: item.x + 8, y: item.y - 8 })
       .perform()
     await page.find('[data-testid=carried]')
     await driver

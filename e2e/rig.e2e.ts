@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { Key, makePending, openPerformed, startSession, type Session } from './browser'
+import { Key, makePending, middleOf, openPerformed, startSession, type Session } from './browser'
 
 let page: Session
 beforeAll(async () => {
@@ -86,9 +86,10 @@ describe('the picture of the rig', () => {
     })
     const cables = await page.count('.vue-flow__edge')
     const { driver } = page
-    const from = await page.find('[data-card=umbrek] .vue-flow__handle.source')
+    const from = await middleOf(page, '[data-card=umbrek] .vue-flow__handle.source')
+    // The picture moves while a cable is carried along its edge: where the port is then is seen at each step.
     const to = await page.find('[data-card=destination-1] .vue-flow__handle.target')
-    await driver.actions({ async: true }).move({ origin: from }).press().perform()
+    await driver.actions({ async: true }).move(from).press().perform()
     await driver.actions({ async: true }).move({ origin: to }).perform()
     await driver.actions({ async: true }).move({ origin: to, x: 1, y: 1 }).release().perform()
     await page.waitFor('the cable', async () => (await page.count('.vue-flow__edge')) === cables + 1)
@@ -101,15 +102,19 @@ describe('the picture of the rig', () => {
         `[data-card=${id}]`,
       )
     const before = await topOf('corvel')
-    const card = await page.find('[data-card=corvel] p')
+    const { x, y } = await middleOf(page, '[data-card=corvel] p')
     const { driver } = page
     await driver
       .actions({ async: true })
-      .move({ origin: card })
+      .move({ x, y })
       .press()
-      .move({ origin: card, y: 30 })
+      .move({ x, y: y + 30 })
       .perform()
-    await driver.actions({ async: true }).move({ origin: card, y: 60 }).release().perform()
+    await driver
+      .actions({ async: true })
+      .move({ x, y: y + 60 })
+      .release()
+      .perform()
     await page.waitFor('the move', async () => (await topOf('corvel')) > before + 20)
     const moved = await topOf('corvel')
     await page.go('/rig')
@@ -268,27 +273,20 @@ describe('the picture of the rig', () => {
     await page.driver.executeScript(`
       for (const n of [2, 3]) document.querySelector('[data-control=run-' + n + ']')
         .dispatchEvent(new MouseEvent('click', { bubbles: true, cancelable: true, shiftKey: true }))`)
-    const chosen = await page.waitFor('the run', async () => {
-      const cells = await page.driver.findElements({
-        css: '[data-testid=lattice] [data-cell^="15:"][data-selected]',
-      })
-      return cells.length === 3 ? cells : undefined
-    })
-    const first = chosen?.[0]
-    if (!first) throw new Error('no cell')
-    const { driver } = page
-    await driver.executeScript(`arguments[0].scrollIntoView({ block: 'center' })`, first)
+    const run = '[data-testid=lattice] [data-cell^="15:"][data-selected]'
+    await page.waitFor('the run', async () => (await page.count(run)) === 3)
     await page.find('[data-testid=many]')
-    const start = { origin: first }
+    const { driver } = page
+    const { x, y } = await middleOf(page, run, 'center')
     await driver
       .actions({ async: true })
-      .move(start)
+      .move({ x, y })
       .press()
-      .move({ ...start, x: 20, y: 0 })
+      .move({ x: x + 20, y })
       .perform()
     await driver
       .actions({ async: true })
-      .move({ ...start, x: -62, y: 0 })
+      .move({ x: x - 62, y })
       .perform()
     await page.find('[data-testid=lattice-drag]')
     await driver.actions({ async: true }).release().perform()
@@ -302,18 +300,16 @@ describe('the picture of the rig', () => {
 
   it('a run is dragged onto a channel on which nothing was sent', async () => {
     const { driver } = page
-    const first = await page.find('[data-testid=lattice] [data-cell="15:cc110"][data-selected]')
-    await driver.executeScript(`arguments[0].scrollIntoView({ block: 'start' })`, first)
+    const start = await middleOf(page, '[data-testid=lattice] [data-cell="15:cc110"][data-selected]', 'start')
     expect(await page.count('[data-testid=lattice] [data-channel="16"]')).toBe(0)
-    const start = { origin: first }
+    const { x } = start
     await driver
       .actions({ async: true })
       .move(start)
       .press()
-      .move({ ...start, x: 20, y: 0 })
+      .move({ x: x + 20, y: start.y })
       .perform()
     // Carried to the lower edge, the rows of silent channels come up.
-    const x = Math.round((await first.getRect()).x) + 3
     const foot = await (await page.find('[data-testid=readout]')).getRect()
     await driver
       .actions({ async: true })

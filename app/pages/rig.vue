@@ -8,7 +8,7 @@ const picture = usePictureStore()
   <LazyDestinationView v-if="rigs.rig && picture.opened" :destination="picture.opened" />
   <div
     v-else-if="rigs.rig"
-    class="grid h-full grid-cols-[1fr_396px] max-[1000px]:grid-cols-1 max-[1000px]:grid-rows-[3fr_2fr]"
+    class="grid h-full grid-cols-[1fr_var(--rig-side)] max-[1000px]:grid-cols-1 max-[1000px]:grid-rows-[3fr_2fr]"
   >
     <RigPicture class="h-full min-w-0" />
     <RigSide />
