@@ -53,6 +53,10 @@ export interface Problem {
 /** The candidate of each item. */
 export type Choice = readonly number[]
 
+/** Does a candidate cost nothing of some terms, as far as these are its own? */
+export const costsNothing = ({ costs }: Shape, candidate: number, terms: readonly Term[]): boolean =>
+  terms.every((term) => term === 'breaks' || (costs[term][candidate] ?? 0) === 0)
+
 /** A score of nothing, to count up from. */
 export const noScore = (): Record<Term, number> => ({
   errors: 0,

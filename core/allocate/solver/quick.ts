@@ -1,5 +1,5 @@
 import { layAll } from './construct'
-import { coverOf, HARD_TERMS } from './match'
+import { coverOf, HARD_TERMS } from './needs'
 import { aloneWeights, findPrices, leastAlone, mixedWeights, type Priced, type Stage } from './prices'
 import { comparePlaced, scoreOf, TERMS, type Choice, type Problem, type Term } from './problem'
 import { closed, type Solution } from './solution'
