@@ -60,7 +60,10 @@ it('looks at once on the own channels only where many may move, and does not wai
     testController('a', { 'k1.turn': sendingCc(20), 'k2.turn': sendingCc(21) }),
     testController('b', { 'k1.turn': sendingCc(20) }),
   ]
-  const mappings = [joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' })]
+  const mappings = [
+    joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' }),
+    joined('a/k2.turn', 'p2', { learnedAt: '1:cc21' }),
+  ]
   // On channel 1 there is one free number, and b may not have it.
   const rules = [
     { kind: 'avoid' as const, channel: 1 as const, low: 0, high: 19 },

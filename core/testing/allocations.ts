@@ -51,6 +51,21 @@ export function shapeOver(
   }
 }
 
+/** A shape that takes one of some sets, of which each is stale where it is said, or is left with an error. */
+export const shapeTaking = (sets: readonly number[][], stale: readonly number[] = []): Shape => ({
+  addresses: Int32Array.from([...sets.map(([first = 0]) => first), NOWHERE]),
+  takes: [...sets, []].map((set) => Int32Array.from(set)),
+  costs: {
+    ...(Object.fromEntries(
+      OWN_TERMS.map((term) => [term, new Uint16Array(sets.length + 1)]),
+    ) as unknown as Shape['costs']),
+    errors: Uint16Array.from([...sets.map(() => 0), 1]),
+    stale: Uint16Array.from([...sets.map((_, index) => stale[index] ?? 0), 0]),
+  },
+  leave: sets.length,
+  fieldless: null,
+})
+
 export function problemOf({ channels, chains, outside }: Drawn, half = 32): Problem {
   const plain = shapeOver(channels, null, new Set(outside))
   const pair = shapeOver(channels, half, new Set(outside))

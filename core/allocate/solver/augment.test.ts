@@ -1,9 +1,9 @@
 import * as fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { anySmall, bestByTrying, problemOf } from '../../testing/allocations'
+import { anySmall, bestByTrying, problemOf, shapeTaking } from '../../testing/allocations'
 import { augmented } from './augment'
 import { leastErrors } from './needs'
-import { NOWHERE, OWN_TERMS, scoreOf, type Choice, type Problem, type Shape } from './problem'
+import { scoreOf, type Choice, type Problem } from './problem'
 
 /** More that want a number than there are, as often as not. */
 const anyCrowd = anySmall.map((drawn) => ({
@@ -71,15 +71,10 @@ it('moves two single numbers out of the way of a pair, or gives two what a pair 
   )
 })
 
-/** A shape that takes one of these sets, or is left with an error. */
-const shapeTaking = (sets: readonly number[][]): Shape => ({
-  addresses: Int32Array.from([...sets.map(([first = 0]) => first), NOWHERE]),
-  takes: [...sets, []].map((set) => Int32Array.from(set)),
-  costs: Object.fromEntries(
-    OWN_TERMS.map((term) => [term, Uint16Array.from([...sets.map(() => 0), term === 'errors' ? 1 : 0])]),
-  ) as unknown as Shape['costs'],
-  leave: sets.length,
-  fieldless: null,
+it('gives a place that costs less of other terms, though another comes first', () => {
+  const items = [shapeTaking([[0], [1], [2]], [1, 0, 0])]
+  const problem: Problem = { items, chains: [[0]], resources: 3 }
+  expect(augmented(problem, [3], ['errors'])).toEqual([1])
 })
 
 it('asks those again who gave way in vain', () => {
@@ -88,7 +83,7 @@ it('asks those again who gave way in vain', () => {
     [2, 3],
   ])
   // The first lets the pair have 0, but nobody has 1 to spare; where the pair gets 2, the first has to give way as well.
-  const singles = [[[0], [4]], [[1]], [[2], [0]], [[3], [5]]].map(shapeTaking)
+  const singles = [[[0], [4]], [[1]], [[2], [0]], [[3], [5]]].map((sets) => shapeTaking(sets))
   const items = [pair, ...singles]
   const problem: Problem = { items, chains: items.map((_, item) => [item]), resources: 6 }
   expect(augmented(problem, [2, 0, 0, 0, 0], ['errors'])).toEqual([1, 1, 0, 1, 1])

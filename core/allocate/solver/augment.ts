@@ -1,4 +1,4 @@
-import { costsNothing, type Choice, type Problem, type Shape, type Term } from './problem'
+import { costsNothing, scoreOf, type Choice, type Problem, type Shape, type Term } from './problem'
 
 /** So many may give way one after the other. */
 const LONGEST_WAY = 400
@@ -16,7 +16,7 @@ const NONE = new Int32Array()
 interface Wish {
   items: readonly Shape[]
   resources: number
-  /** The candidates of each shape that cost nothing: those first that take least. */
+  /** The candidates of each shape that cost nothing, in the order in which they are tried. */
   free: ReadonlyMap<Shape, readonly number[]>
   /** What each item takes at least where it costs nothing. */
   size: readonly number[]
@@ -29,12 +29,8 @@ function wishOf({ items, resources }: Problem, terms: readonly Term[]): Wish {
   const free = new Map<Shape, readonly number[]>()
   for (const shape of items) {
     if (free.has(shape)) continue
-    const taken = (candidate: number): number => shape.takes[candidate]?.length ?? 0
     const own = [...shape.takes.keys()].filter((candidate) => costsNothing(shape, candidate, terms))
-    free.set(
-      shape,
-      own.sort((a, b) => taken(a) - taken(b) || a - b),
-    )
+    free.set(shape, own.sort(leastFirst(shape)))
   }
   const size = items.map((shape) => shape.takes[free.get(shape)?.[0] ?? -1]?.length ?? 0)
   return {
@@ -49,6 +45,17 @@ function wishOf({ items, resources }: Problem, terms: readonly Term[]): Wish {
     },
   }
 }
+
+const MATTERING = ['stale', 'warnings', 'changed'] as const
+/** Candidates that take least first, and of those that take as much such as cost least. */
+const leastFirst =
+  ({ takes, costs }: Shape) =>
+  (a: number, b: number): number => {
+    const more = (takes[a]?.length ?? 0) - (takes[b]?.length ?? 0)
+    if (more !== 0) return more
+    const term = MATTERING.find((each) => costs[each][a] !== costs[each][b])
+    return term ? (costs[term][a] ?? 0) - (costs[term][b] ?? 0) : a - b
+  }
 
 /** A choice that is being changed, with who holds what. */
 function holding({ items, resources }: Wish, start: Choice) {
@@ -75,14 +82,14 @@ function holding({ items, resources }: Wish, start: Choice) {
  */
 export function augmented(problem: Problem, start: Choice, terms: readonly Term[]): Choice {
   const wish = wishOf(problem, terms)
-  const costing = (choice: Choice): number =>
-    choice.reduce((sum, candidate, item) => sum + Number(wish.isCosting(item, candidate)), 0)
   const helpedBy = (from: Choice): Choice =>
     IN_THE_WAY.reduce((choice, most) => helped(wish, choice, most), from)
   const found = helpedBy(start)
-  if (costing(found) === 0) return found
+  if (found.every((candidate, item) => !wish.isCosting(item, candidate))) return found
   const other = helpedBy(withoutLarge(wish, found))
-  return costing(other) < costing(found) ? other : found
+  const [costsOther, costsFound] = [other, found].map((choice) => scoreOf(problem, choice))
+  const first = terms.find((term) => costsOther?.[term] !== costsFound?.[term])
+  return first && (costsOther?.[first] ?? 0) < (costsFound?.[first] ?? 0) ? other : found
 }
 
 /** Those who need more than others left as they are, unless someone else has what that takes. */

@@ -57,6 +57,8 @@ const ROUND_CANDIDATES = 60_000_000
 const TRY_CANDIDATES = 30_000_000
 /** Of more candidates chains are not laid anew. */
 const MOST_ANEW_CANDIDATES = 300_000
+/** What others give way for: first that all find a place, then that nothing learned is lost as well. */
+const HELPED: ReadonlyArray<readonly Term[]> = [HARD_TERMS, [...HARD_TERMS, 'stale']]
 /** Above so many items chains are not laid again for every set of prices. */
 const LARGE = 400
 /** With so many items, a search is only tried where it has to find so much less at most. */
@@ -172,7 +174,7 @@ export function solvePart(
     known = scoreOf(work.problem, choice)
   }
   for (const order of start === null ? [plain] : [plain, longest]) offer(layAll(whole, order, weights, null))
-  offer(augmented(whole, work.best, HARD_TERMS))
+  for (const terms of HELPED) offer(augmented(whole, work.best, terms))
   if (effort === HASTY)
     return {
       choice: work.best,
@@ -187,7 +189,7 @@ export function solvePart(
   // Programs of single terms are nearer the best with it too.
   if (aids && size.candidates <= MOST_COLUMNS) work.problem = lifted(whole)
   offer(improved(whole, work.best, weights, firstTries))
-  offer(augmented(whole, work.best, HARD_TERMS))
+  if (!isLarge) for (const terms of HELPED) offer(augmented(whole, work.best, terms))
   // To look how near the best it is takes longer than to find it.
   if (isQuick && isLarge) return withoutProof({ choice: work.best, score: known })
   if (isQuick) return quickly(whole, work.best, longest)

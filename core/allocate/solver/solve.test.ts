@@ -1,7 +1,14 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { laidAnew } from './anew'
-import { anySmall, bestByTrying, problemOf, withStakes, type Drawn } from '../../testing/allocations'
+import {
+  anySmall,
+  bestByTrying,
+  problemOf,
+  shapeTaking,
+  withStakes,
+  type Drawn,
+} from '../../testing/allocations'
 import { programs } from '../../testing/plans'
 import { referenceOptimum } from '../../testing/reference-solver'
 import { compareScores, scoreOf } from './problem'
@@ -191,4 +198,20 @@ it('gives a choice with what is known of it where it is stopped amid a program',
   expect(stopped.choice).toHaveLength(problem.items.length)
   expect(compareScores(whole.score, stopped.score)).toBeLessThanOrEqual(0)
   if (stopped.bound) expect(stopped.bound.value).toBeLessThanOrEqual(whole.score[stopped.bound.term])
+})
+
+it('loses at once nothing that was learned in a large problem, where another can give way', () => {
+  const groups = Array.from({ length: 220 }, (_, group) => group)
+  // In each, whoever comes first would take what only the other has learned.
+  const items = groups.flatMap((group) => [
+    shapeTaking([[2 * group], [2 * group + 1]]),
+    shapeTaking([[2 * group], [2 * group + 1]], [0, 1]),
+  ])
+  const all = shapeTaking(groups.map((group) => [2 * group]))
+  const problem = {
+    items: [...items, all],
+    chains: [...items, all].map((_, item) => [item]),
+    resources: 2 * groups.length,
+  }
+  expect(solve(problem, { steps: 0 }).score).toMatchObject({ errors: 1, stale: 0 })
 })
