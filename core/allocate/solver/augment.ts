@@ -81,11 +81,14 @@ function holding({ items, resources }: Wish, start: Choice) {
  * Where each takes one thing, nobody else can be helped at all.
  */
 export function augmented(problem: Problem, start: Choice, terms: readonly Term[]): Choice {
+  const isDone = (choice: Choice): boolean =>
+    problem.items.every((shape, item) => costsNothing(shape, choice[item] ?? 0, terms))
+  if (isDone(start)) return start
   const wish = wishOf(problem, terms)
   const helpedBy = (from: Choice): Choice =>
     IN_THE_WAY.reduce((choice, most) => helped(wish, choice, most), from)
   const found = helpedBy(start)
-  if (found.every((candidate, item) => !wish.isCosting(item, candidate))) return found
+  if (isDone(found)) return found
   const other = helpedBy(withoutLarge(wish, found))
   const [costsOther, costsFound] = [other, found].map((choice) => scoreOf(problem, choice))
   const first = terms.find((term) => costsOther?.[term] !== costsFound?.[term])
