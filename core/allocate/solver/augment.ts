@@ -30,7 +30,11 @@ function wishOf({ items, resources }: Problem, terms: readonly Term[]): Wish {
   for (const shape of items) {
     if (free.has(shape)) continue
     const own = [...shape.takes.keys()].filter((candidate) => costsNothing(shape, candidate, terms))
-    free.set(shape, own.sort(leastFirst(shape)))
+    const turns = turnsOf(shape)
+    free.set(
+      shape,
+      own.sort((a, b) => (turns[a] ?? 0) - (turns[b] ?? 0) || a - b),
+    )
   }
   const size = items.map((shape) => shape.takes[free.get(shape)?.[0] ?? -1]?.length ?? 0)
   return {
@@ -46,16 +50,17 @@ function wishOf({ items, resources }: Problem, terms: readonly Term[]): Wish {
   }
 }
 
+/** What a place may cost that is worth another number. */
 const MATTERING = ['stale', 'warnings', 'changed'] as const
-/** Candidates that take least first, and of those that take as much such as cost least. */
-const leastFirst =
-  ({ takes, costs }: Shape) =>
-  (a: number, b: number): number => {
-    const more = (takes[a]?.length ?? 0) - (takes[b]?.length ?? 0)
-    if (more !== 0) return more
-    const term = MATTERING.find((each) => costs[each][a] !== costs[each][b])
-    return term ? (costs[term][a] ?? 0) - (costs[term][b] ?? 0) : a - b
-  }
+
+/** More than a candidate costs of a term. */
+const FAR = 2 ** 12
+
+/** What is the less the sooner a candidate is tried: such as take least, and of those that take as much such as cost least. */
+const turnsOf = ({ takes, costs }: Shape): Float64Array =>
+  Float64Array.from(takes, ({ length }, candidate) =>
+    MATTERING.reduce((turn, term) => turn * FAR + (costs[term][candidate] ?? 0), length),
+  )
 
 /** A choice that is being changed, with who holds what. */
 function holding({ items, resources }: Wish, start: Choice) {

@@ -18,20 +18,34 @@ function needsOf({ items, resources }: Problem, terms: readonly Term[]): Map<Sha
       shape.takes.filter((_, candidate) => costsNothing(shape, candidate, terms)),
     ]),
   )
+  /** The list in which each resource was put last. */
+  const listed = new Int32Array(resources)
+  let lists = 0
+  const isFirstOf = (list: number, resource: number): boolean => {
+    if (listed[resource] === list) return false
+    listed[resource] = list
+    return true
+  }
   const wantedBy = new Int32Array(resources)
-  for (const [shape, count] of counts)
-    for (const resource of new Set(free.get(shape)?.flatMap((takes) => [...takes])))
-      wantedBy[resource] = (wantedBy[resource] ?? 0) + count
+  for (const [shape, count] of counts) {
+    lists++
+    for (const takes of free.get(shape) ?? [])
+      for (const resource of takes)
+        if (isFirstOf(lists, resource)) wantedBy[resource] = (wantedBy[resource] ?? 0) + count
+  }
   const mostWanted = (takes: Int32Array): Int32Array =>
-    takes.toSorted((a, b) => (wantedBy[b] ?? 0) - (wantedBy[a] ?? 0) || a - b)
+    takes.length === 1 ? takes : takes.toSorted((a, b) => (wantedBy[b] ?? 0) - (wantedBy[a] ?? 0) || a - b)
   return new Map(
     [...free].map(([shape, all]): [Shape, Needs] => {
       const least = all.length === 0 ? 0 : Math.min(...all.map(({ length }) => length))
       const sorted = least === 0 ? [] : all.map(mostWanted)
-      return [
-        shape,
-        range(least).map((nth) => Int32Array.from(new Set(sorted.map((takes) => takes[nth] ?? 0)))),
-      ]
+      const nths = range(least).map((nth) => {
+        lists++
+        return Int32Array.from(
+          sorted.map((takes) => takes[nth] ?? 0).filter((each) => isFirstOf(lists, each)),
+        )
+      })
+      return [shape, nths]
     }),
   )
 }
