@@ -1,15 +1,9 @@
 import * as fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { anySmall, bestByTrying, problemOf, shapeTaking } from '../../testing/allocations'
+import { anyCrowd, bestByTrying, problemOf, shapeTaking } from '../../testing/allocations'
 import { augmented } from './augment'
 import { leastErrors } from './needs'
 import { scoreOf, type Choice, type Problem } from './problem'
-
-/** More that want a number than there are, as often as not. */
-const anyCrowd = anySmall.map((drawn) => ({
-  ...drawn,
-  chains: [...drawn.chains, { length: 2, isPair: false }].slice(0, 3),
-}))
 
 it('helps everyone who can be helped by others giving way, and nobody takes what another has', () => {
   fc.assert(

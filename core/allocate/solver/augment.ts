@@ -7,13 +7,13 @@ const LONGEST_WAY = 400
  * then several, as a pair of numbers lies where two single ones are.
  */
 const IN_THE_WAY = [1, 4]
-/** So many candidates are looked at. */
-const MOST_LOOKS = 30_000_000
+/** So many candidates are looked at, which is far more than it mostly takes: a second or two. */
+const MOST_LOOKS = 100_000_000
 
 const NONE = new Int32Array()
 
 /** A problem with what costs nothing of the terms that are looked at. */
-interface Wish {
+interface Aim {
   items: readonly Shape[]
   resources: number
   /** The candidates of each shape that cost nothing, in the order in which they are tried. */
@@ -25,7 +25,7 @@ interface Wish {
   isCosting: (item: number, candidate: number) => boolean
 }
 
-function wishOf({ items, resources }: Problem, terms: readonly Term[]): Wish {
+function aimOf({ items, resources }: Problem, terms: readonly Term[]): Aim {
   const free = new Map<Shape, readonly number[]>()
   for (const shape of items) {
     if (free.has(shape)) continue
@@ -63,7 +63,7 @@ const turnsOf = ({ takes, costs }: Shape): Float64Array =>
   )
 
 /** A choice that is being changed, with who holds what. */
-function holding({ items, resources }: Wish, start: Choice) {
+function holding({ items, resources }: Aim, start: Choice) {
   const choice = [...start]
   const holder = new Int32Array(resources).fill(-1)
   const takesAt = (item: number, candidate: number): Int32Array => items[item]?.takes[candidate] ?? NONE
@@ -89,23 +89,23 @@ export function augmented(problem: Problem, start: Choice, terms: readonly Term[
   const isDone = (choice: Choice): boolean =>
     problem.items.every((shape, item) => costsNothing(shape, choice[item] ?? 0, terms))
   if (isDone(start)) return start
-  const wish = wishOf(problem, terms)
+  const aim = aimOf(problem, terms)
   const helpedBy = (from: Choice): Choice =>
-    IN_THE_WAY.reduce((choice, most) => helped(wish, choice, most), from)
+    IN_THE_WAY.reduce((choice, most) => helped(aim, choice, most), from)
   const found = helpedBy(start)
   if (isDone(found)) return found
-  const other = helpedBy(withoutLarge(wish, found))
+  const other = helpedBy(withoutLarge(aim, found))
   const [costsOther, costsFound] = [other, found].map((choice) => scoreOf(problem, choice))
   const first = terms.find((term) => costsOther?.[term] !== costsFound?.[term])
   return first && (costsOther?.[first] ?? 0) < (costsFound?.[first] ?? 0) ? other : found
 }
 
 /** Those who need more than others left as they are, unless someone else has what that takes. */
-function withoutLarge(wish: Wish, from: Choice): Choice {
-  const { choice, occupy, release, isFree } = holding(wish, from)
-  const least = Math.min(...wish.size.filter((size) => size > 0))
-  wish.items.forEach(({ leave }, item) => {
-    if (leave < 0 || (wish.size[item] ?? 0) <= least) return
+function withoutLarge(aim: Aim, from: Choice): Choice {
+  const { choice, occupy, release, isFree } = holding(aim, from)
+  const least = Math.min(...aim.size.filter((size) => size > 0))
+  aim.items.forEach(({ leave }, item) => {
+    if (leave < 0 || (aim.size[item] ?? 0) <= least) return
     const before = choice[item] ?? 0
     release(item)
     occupy(item, isFree(item, leave) ? leave : before)
@@ -114,10 +114,10 @@ function withoutLarge(wish: Wish, from: Choice): Choice {
 }
 
 /** A choice in which others have given way to those who cost something, until nobody can be helped that way. */
-function helped(wish: Wish, start: Choice, mostInTheWay: number): Choice {
-  const { choice, holder, takesAt, occupy, release } = holding(wish, start)
+function helped(aim: Aim, start: Choice, mostInTheWay: number): Choice {
+  const { choice, holder, takesAt, occupy, release } = holding(aim, start)
   /** Who was asked in vain since someone was last helped. */
-  const tried = new Uint8Array(wish.items.length)
+  const tried = new Uint8Array(aim.items.length)
   let looks = 0
 
   /** Who has what an item would take; null where one was asked in vain, or there are too many. */
@@ -148,9 +148,11 @@ function helped(wish: Wish, start: Choice, mostInTheWay: number): Choice {
   const help = (item: number, depth: number): boolean => {
     tried[item] = 1
     const before = choice[item] ?? 0
-    const shape = wish.items[item]
+    const shape = aim.items[item]
     if (!shape || depth > LONGEST_WAY) return false
-    const free = wish.free.get(shape) ?? []
+    const free = aim.free.get(shape) ?? []
+    looks += free.length
+    if (looks > MOST_LOOKS) return false
     const open = free.find((candidate) => inTheWay(item, candidate)?.length === 0)
     if (open !== undefined) {
       occupy(item, open)
@@ -159,7 +161,6 @@ function helped(wish: Wish, start: Choice, mostInTheWay: number): Choice {
     for (const candidate of free) {
       const others = inTheWay(item, candidate)
       if (others === null) continue
-      if (++looks > MOST_LOOKS) return false
       const { length } = gone
       for (const other of others) {
         gone.push({ item: other, before: choice[other] ?? 0 })
@@ -176,9 +177,9 @@ function helped(wish: Wish, start: Choice, mostInTheWay: number): Choice {
     return false
   }
 
-  for (const item of wish.order) {
+  for (const item of aim.order) {
     const before = choice[item] ?? 0
-    if (tried[item] === 1 || !wish.isCosting(item, before)) continue
+    if (tried[item] === 1 || !aim.isCosting(item, before)) continue
     release(item)
     if (help(item, 0)) tried.fill(0)
     else occupy(item, before)

@@ -1,6 +1,9 @@
 /**
  * A price of 1 for what covers all wishes: as many as possible are matched with one resource each of those they name (Hopcroft
  * and Karp's algorithm), and those that cover what is named then (König's theorem) have the price.
+ *
+ * @param wants The resources that each wish names, by their numbers below `resources`; each names some.
+ * @returns The price of each resource, 0 or 1: as many 1 as wishes can be matched.
  */
 export function coverPrices(wants: readonly Int32Array[], resources: number): Float64Array {
   const holder = new Int32Array(resources).fill(-1)

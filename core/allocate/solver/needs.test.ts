@@ -1,14 +1,8 @@
 import * as fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { anySmall, bestByTrying, problemOf } from '../../testing/allocations'
+import { anyCrowd, bestByTrying, problemOf, shapeTaking } from '../../testing/allocations'
 import { leastErrors } from './needs'
 import { scoreOf } from './problem'
-
-/** More that want a number than there are, as often as not. */
-const anyCrowd = anySmall.map((drawn) => ({
-  ...drawn,
-  chains: [...drawn.chains, { length: 2, isPair: false }].slice(0, 3),
-}))
 
 it('says how many have to be left: exactly where each takes one thing, and never too many', () => {
   fc.assert(
@@ -39,4 +33,13 @@ it('counts a pair as two, of which each is half of it', () => {
   expect(least(2, 4)).toBe(2)
   expect(least(1, 5)).toBe(2)
   expect(least(4, 1)).toBe(3)
+})
+
+it('counts each as one where all need the same thing and any other', () => {
+  const any = shapeTaking([
+    [0, 1],
+    [0, 2],
+    [0, 3],
+  ])
+  expect(leastErrors({ items: [any, any, any], chains: [[0], [1], [2]], resources: 4 })).toBe(2)
 })

@@ -56,8 +56,9 @@ const range = (count: number): number[] => Array.from({ length: count }, (_, ind
 export const HARD_TERMS: readonly Term[] = ['errors', 'unmet']
 
 /**
- * Prices for such a term to begin with. Where each needs one thing that there is once, they are exact. Who needs two of them
- * is as good as two halves: the price is what those who need least bid whole, and those who need more bid in parts.
+ * Prices for such a term to begin with, with the bound that follows. Every item is one wish: where each needs one thing, that is
+ * exact. Or an item that needs several things is as many wishes, each of its share of the weight; heavy wishes are matched
+ * before light ones. The prices whose bound is higher are given.
  */
 export function coverOf(problem: Problem, term: Term): Priced {
   const terms = HARD_TERMS.slice(0, HARD_TERMS.indexOf(term) + 1)
