@@ -71,6 +71,14 @@ describe('the picture of the rig', () => {
     await page.click('[data-testid=add-destination]')
     await page.click('[data-starter=synth]')
     await page.press('Add it')
+    await page.waitFor('the notice beside the card it speaks of', () =>
+      page.driver.executeScript<boolean>(
+        `const notice = [...document.querySelectorAll('[data-sonner-toast]')]
+           .find(({ textContent }) => textContent.includes('several ways to cable it'))
+         const card = document.querySelector('[data-card=destination-1]')
+         return Boolean(notice && card) && notice.getBoundingClientRect().right < card.getBoundingClientRect().left`,
+      ),
+    )
     const name = await page.find('[data-testid=destination-panel] input')
     await name.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Choir box', Key.ENTER)
     await page.press('only these')
