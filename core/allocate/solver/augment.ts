@@ -1,4 +1,12 @@
-import { costsNothing, scoreOf, type Choice, type Problem, type Shape, type Term } from './problem'
+import {
+  compareScores,
+  costsNothing,
+  scoreOf,
+  type Choice,
+  type Problem,
+  type Shape,
+  type Term,
+} from './problem'
 
 /** So many may give way one after the other. */
 const LONGEST_WAY = 400
@@ -95,9 +103,7 @@ export function augmented(problem: Problem, start: Choice, terms: readonly Term[
   const found = helpedBy(start)
   if (isDone(found)) return found
   const other = helpedBy(withoutLarge(aim, found))
-  const [costsOther, costsFound] = [other, found].map((choice) => scoreOf(problem, choice))
-  const first = terms.find((term) => costsOther?.[term] !== costsFound?.[term])
-  return first && (costsOther?.[first] ?? 0) < (costsFound?.[first] ?? 0) ? other : found
+  return compareScores(scoreOf(problem, other), scoreOf(problem, found)) < 0 ? other : found
 }
 
 /** Those who need more than others left as they are, unless someone else has what that takes. */
@@ -115,7 +121,7 @@ function withoutLarge(aim: Aim, from: Choice): Choice {
 
 /** A choice in which others have given way to those who cost something, until nobody can be helped that way. */
 function helped(aim: Aim, start: Choice, mostInTheWay: number): Choice {
-  const { choice, holder, takesAt, occupy, release } = holding(aim, start)
+  const { choice, holder, takesAt, occupy, release, isFree } = holding(aim, start)
   /** Who was asked in vain since someone was last helped. */
   const tried = new Uint8Array(aim.items.length)
   let looks = 0
@@ -153,7 +159,7 @@ function helped(aim: Aim, start: Choice, mostInTheWay: number): Choice {
     const free = aim.free.get(shape) ?? []
     looks += free.length
     if (looks > MOST_LOOKS) return false
-    const open = free.find((candidate) => inTheWay(item, candidate)?.length === 0)
+    const open = free.find((candidate) => isFree(item, candidate))
     if (open !== undefined) {
       occupy(item, open)
       return true

@@ -6,16 +6,13 @@ import { scoreOf } from './problem'
 
 it('says how many have to be left: exactly where each takes one thing, and never too many', () => {
   fc.assert(
-    fc.property(
-      anyCrowd.filter(({ chains }) => chains.reduce((sum, { length }) => sum + length, 0) <= 5),
-      (drawn) => {
-        const problem = problemOf(drawn, 3)
-        const least = scoreOf(problem, bestByTrying(problem)).errors
-        const bound = leastErrors(problem)
-        expect(bound).toBeLessThanOrEqual(least)
-        if (drawn.chains.every(({ isPair }) => !isPair)) expect(bound).toBe(least)
-      },
-    ),
+    fc.property(anyCrowd, (drawn) => {
+      const problem = problemOf(drawn, 3)
+      const least = scoreOf(problem, bestByTrying(problem)).errors
+      const bound = leastErrors(problem)
+      expect(bound).toBeLessThanOrEqual(least)
+      if (drawn.chains.every(({ isPair }) => !isPair)) expect(bound).toBe(least)
+    }),
     { numRuns: 150 },
   )
 })
