@@ -5,7 +5,7 @@ import { perform } from '../core/rig'
 import { writeRig } from '../core/rig/parse'
 import { joined, rewrite, ruled } from '../core/testing/mapped-rigs'
 import { sendingCc, testController, testDestination, testRig } from '../core/testing/rigs'
-import { By, importText, Key, setField, startSession, type Session } from './browser'
+import { By, importText, Key, messagesKept, setField, startSession, type Session } from './browser'
 
 let page: Session
 beforeAll(async () => {
@@ -31,8 +31,7 @@ const moves = async (): Promise<string[]> => {
   const found = await page.driver.findElements(By.css('[data-move]'))
   return Promise.all(found.map((each) => each.getText()))
 }
-const messages = async (): Promise<number> =>
-  Number(/[\d,]+/.exec(await page.text('[data-testid=tape-count]'))?.[0].replaceAll(',', '') ?? 0)
+const messages = (): Promise<number> => messagesKept(page)
 async function begin(passage: string): Promise<void> {
   await page.click('button[aria-label^="Passage"]')
   const option = By.xpath(`//*[@role="option"][contains(., "${passage}")]`)
@@ -53,17 +52,19 @@ describe('playing the demo as found', () => {
     })
     expect((listed ?? []).join('\n')).toMatch(/Volume/)
     expect((listed ?? []).join('\n')).toMatch(/Detune/)
-    expect(await page.text('[data-testid=strangers]')).toMatch(/not meant to/)
-    expect(await page.text('[data-testid=trace]')).toMatch(/Dust[\s\S]*1:cc17\+49[\s\S]*Loomwright/)
+    await expect.poll(() => page.text('[data-testid=strangers]')).toMatch(/not meant to/)
+    await expect
+      .poll(() => page.text('[data-testid=trace]'))
+      .toMatch(/Dust[\s\S]*1:cc17\+49[\s\S]*Loomwright/)
     await page.click('[data-testid=trace] button[aria-label^="The next"]')
-    expect(await page.text('[data-testid=trace]')).toMatch(/Ondrel VI/)
+    await expect.poll(() => page.text('[data-testid=trace]')).toMatch(/Ondrel VI/)
   })
 
   it('draws a lane for each control that moved, and says the same as lines with bytes', async () => {
     await drag('knob-1', 60)
     await page.waitFor('two lanes', async () => (await page.count('[data-lane]')) === 2)
     await page.click('[data-form=lines]')
-    expect(await page.text('[data-testid=tape-lines]')).toMatch(/1:cc110[\s\S]*b0 6e/)
+    await expect.poll(() => page.text('[data-testid=tape-lines]')).toMatch(/1:cc110[\s\S]*b0 6e/)
     await page.click('[data-form=strokes]')
   })
 
@@ -101,7 +102,7 @@ describe('playing the demo as found', () => {
     await page.click('[data-side=destinations]')
     await page.click('[data-manners=loomwright]')
     await page.click('[data-misbehaves=merges-channels]')
-    expect(await page.text('[data-side=destinations]')).toMatch(/1!/)
+    await expect.poll(() => page.text('[data-side=destinations]')).toMatch(/1!/)
     await page.click('[data-misbehaves=merges-channels]')
     await page.click('[data-side=moves]')
   })
@@ -109,7 +110,9 @@ describe('playing the demo as found', () => {
   it('is held still, and what passes meanwhile is not kept', async () => {
     await page.click('[data-testid=hold-still]')
     const before = await messages()
+    const from = await stands('knob-2')
     await drag('knob-2', 30)
+    await expect.poll(() => stands('knob-2')).toBeGreaterThan(from)
     expect(await messages()).toBe(before)
     await page.click('[data-testid=hold-still]')
   })
@@ -171,7 +174,7 @@ describe('a wheel that rests in its centre', () => {
     await page.go('/bench')
     await page.find(SURFACE)
     await page.press('Merrod 49')
-    expect(await stands('bend')).toBe(50)
+    await expect.poll(() => stands('bend')).toBe(50)
     const origin = await page.find(control('bend'))
     await page.driver
       .actions()
@@ -182,7 +185,7 @@ describe('a wheel that rests in its centre', () => {
     await page.waitFor('it to be bent', async () => (await stands('bend')) > 60)
     await page.driver.actions().release().perform()
     await page.waitFor('it to be back', async () => (await stands('bend')) === 50)
-    expect(await stands('mod')).toBe(0)
+    await expect.poll(() => stands('mod')).toBe(0)
   })
 })
 
@@ -233,7 +236,7 @@ describe('keys of a per-note zone, and a parameter of what is selected', () => {
     await drag('k1', 60)
     await page.waitFor('the second track', async () => (await moves()).join().includes('Track 2'))
     expect((await moves()).join()).not.toContain('Track 1')
-    expect(await page.text('[data-testid=trace]')).toMatch(/Track 2/)
+    await expect.poll(() => page.text('[data-testid=trace]')).toMatch(/Track 2/)
 
     await page.press('Clear')
     const origin = await page.find(control('k6'))
@@ -283,8 +286,8 @@ describe('two rules of a cable that are crossed', () => {
     await drag('k1', 50)
     await page.waitFor('the wrong one to move', async () => (await moves()).join().includes('Drive'))
     expect((await moves()).join()).not.toMatch(/Cutoff/)
-    expect(await page.text('[data-testid=strangers]')).toMatch(/1 moved that was not meant to/)
-    expect(await page.text('[data-testid=trace]')).toMatch(/1:cc20[\s\S]*1:cc21/)
+    await expect.poll(() => page.text('[data-testid=strangers]')).toMatch(/1 moved that was not meant to/)
+    await expect.poll(() => page.text('[data-testid=trace]')).toMatch(/1:cc20[\s\S]*1:cc21/)
   })
 })
 
@@ -309,9 +312,9 @@ describe('a foot board that sends nothing until a switch is pressed', () => {
       await page.driver.actions().move({ origin }).press().release().perform()
     }
     await foot('foot-2')
-    expect(await page.text('[data-testid=trace-broken]')).toMatch(
-      /Rows of Umbrek 6 shows no layer[\s\S]*First: Umbrek 6 · /,
-    )
+    await expect
+      .poll(() => page.text('[data-testid=trace-broken]'))
+      .toMatch(/Rows of Umbrek 6 shows no layer[\s\S]*First: Umbrek 6 · /)
     await foot('foot-1')
     await foot('foot-2')
     await page.waitFor('the next thing in the way', async () =>
@@ -326,10 +329,10 @@ describe('a foot board that sends nothing until a switch is pressed', () => {
     await page.go('/desk')
     await page.click('[data-control="fader-1"]')
     await page.click('[data-testid=follow-it]')
-    expect(await page.text('[data-testid=follow]')).toMatch(/Rings[\s\S]*Loomwright[\s\S]*Volume/)
+    await expect.poll(() => page.text('[data-testid=follow]')).toMatch(/Rings[\s\S]*Loomwright[\s\S]*Volume/)
     await page.click('[data-testid=play-it]')
     await page.find(SURFACE)
-    expect(await page.text('[data-testid=trace]')).toMatch(/Rings/)
+    await expect.poll(() => page.text('[data-testid=trace]')).toMatch(/Rings/)
   })
 })
 
@@ -349,7 +352,7 @@ describe('a Bench that has stopped', () => {
         }`,
     })
     await page.go('/bench')
-    expect(await page.text('[data-testid=bench-failure]')).toMatch(/stopped[\s\S]*untouched/)
+    await expect.poll(() => page.text('[data-testid=bench-failure]')).toMatch(/stopped[\s\S]*untouched/)
     await page.press('Start the Bench again')
     await page.waitFor('it to go', async () => (await page.count('[data-testid=bench-failure]')) === 0)
     await drag('fader-1', 60)

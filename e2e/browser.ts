@@ -176,6 +176,24 @@ export async function selectControls(page: Session, ids: readonly string[]): Pro
     )
 }
 
+/** What a look at the page gives, once it gives the same twice, a moment apart; nothing never counts. */
+export function whenStill<T>(page: Session, what: string, look: () => Promise<T | null>): Promise<T> {
+  let before = 'null'
+  return page.waitFor(what, async () => {
+    const seen = await look()
+    const now = JSON.stringify(seen)
+    const isStill = seen !== null && now === before
+    before = now
+    return isStill ? seen : (undefined as never)
+  })
+}
+
+/** How many messages the Bench has kept, once no more come. */
+export const messagesKept = (page: Session): Promise<number> =>
+  whenStill(page, 'no more messages to come', async () => ({
+    count: Number(/[\d,]+/.exec(await page.text('[data-testid=tape-count]'))?.[0].replaceAll(',', '') ?? 0),
+  })).then(({ count }) => count)
+
 /** A point of the page (px), for a pointer to go to. */
 export interface Point {
   x: number
@@ -202,13 +220,7 @@ export function middleOf(
       css,
       block,
     )
-  let before: Point | null = null
-  return page.waitFor(`${css} to stand still`, async () => {
-    const now = await look()
-    const stands = now !== null && now.x === before?.x && now.y === before.y
-    before = now
-    return stands ? now : (undefined as never)
-  })
+  return whenStill(page, `${css} to stand still`, look)
 }
 
 /** `kind-from` to `kind-to`, as ids of controls. */

@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { parseMidi } from 'midi-file'
 import { nineRingsRig } from '../demo'
-import { By, giveFile, openPerformed, startSession, type Session } from './browser'
+import { By, giveFile, messagesKept, openPerformed, startSession, type Session } from './browser'
 
 /** Another reader and writer of Standard MIDI Files. */
 const tool = (name: 'MIDICSV' | 'CSVMIDI', fallback: string, ...given: string[]): string =>
@@ -35,8 +35,7 @@ function openCapture(name: string, bytes: Uint8Array): Promise<void> {
   }
   return giveFile(page, choose, name, bytes)
 }
-const messages = async (): Promise<number> =>
-  Number(/[\d,]+/.exec(await page.text('[data-testid=tape-count]'))?.[0].replaceAll(',', '') ?? 0)
+const messages = (): Promise<number> => messagesKept(page)
 async function drag(id: string, up: number): Promise<void> {
   const origin = await page.find(`[data-testid=bench-surface] [data-control="${id}"]`)
   await page.driver
@@ -118,7 +117,7 @@ describe('a capture', () => {
     await page.waitFor('it to be open', async () =>
       (await page.text('[data-testid=capture]')).includes('other.mid'),
     )
-    expect(await page.text('[data-testid=capture]')).toMatch(/64 messages[\s\S]*Syzra 24/)
+    await expect.poll(() => page.text('[data-testid=capture]')).toMatch(/64 messages[\s\S]*Syzra 24/)
     await page.click('[data-testid=capture-play]')
     await page.waitFor('all of it', async () => (await messages()) === 64)
   })
@@ -187,7 +186,7 @@ describe('a capture', () => {
     await page.waitFor('it to be open', async () =>
       (await page.text('[data-testid=capture]')).includes('stream.syx'),
     )
-    expect(await page.text('[data-testid=capture]')).toMatch(/100 messages[\s\S]*it has no times/)
+    await expect.poll(() => page.text('[data-testid=capture]')).toMatch(/100 messages[\s\S]*it has no times/)
     await page.click('[data-side=listen]')
     await page.click('[data-testid=listen]')
     await page.click('[data-testid=capture-play]')
@@ -207,7 +206,9 @@ describe('a capture', () => {
 
   it('that is broken is refused whole with the place, and what was open stays', async () => {
     await openCapture('broken.mid', kept.slice(0, kept.length - 20))
-    expect(await page.text('[data-testid=capture-refused]')).toMatch(/broken\.mid[\s\S]*at byte \d+/)
+    await expect
+      .poll(() => page.text('[data-testid=capture-refused]'))
+      .toMatch(/broken\.mid[\s\S]*at byte \d+/)
     const film = Uint8Array.from(kept)
     film[12] = 0xe7
     await openCapture('film.mid', film)
@@ -221,7 +222,7 @@ describe('a capture', () => {
       /list\.csv[\s\S]*needs the columns ms and Bytes/.test(await page.text('[data-testid=capture-refused]')),
     )
     await page.click('[data-testid=capture-refused] button')
-    expect(await page.text('[data-testid=capture]')).toMatch(/stream\.syx/)
+    await expect.poll(() => page.text('[data-testid=capture]')).toMatch(/stream\.syx/)
     expect(await page.errors()).toEqual([])
   })
 })

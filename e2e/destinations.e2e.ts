@@ -54,7 +54,7 @@ describe('joining one key of a keyboard', () => {
     const picker = '[data-testid=key-picker]'
     const field = await page.find(`${picker} input`)
     await field.sendKeys('C9', Key.ENTER)
-    expect(await page.text(`${picker} [role=alert]`)).toMatch(/Type a key from C1 to C5/)
+    await expect.poll(() => page.text(`${picker} [role=alert]`)).toMatch(/Type a key from C1 to C5/)
     await field.sendKeys('c#2', Key.ENTER)
     await page.waitFor('the key', async () => (await field.getAttribute('value')) === 'C#2')
     await click(`${picker} [data-key="50"]`)
@@ -65,7 +65,7 @@ describe('joining one key of a keyboard', () => {
     )
     await page.press('Taught it 2:note50')
     await page.waitFor('the advice', async () => (await findings()) === '2 findings')
-    expect(await page.text('[data-testid=side-panel]')).toContain('heard as the note D2')
+    await expect.poll(() => page.text('[data-testid=side-panel]')).toContain('heard as the note D2')
     await undo('Siltglass · Source · Start learned')
     await undo('Join Keys D2 to Siltglass')
     await page.waitFor('as before', async () => (await findings()) === 'No findings')
@@ -76,12 +76,12 @@ describe('joining one key of a keyboard', () => {
 describe('joining in the lens on destinations', () => {
   it('joins eight faders to eight parameters in one action, first to first', async () => {
     await lens('destinations')
-    expect(await tagOf('fader-1')).toContain('Volume')
+    await expect.poll(() => tagOf('fader-1')).toContain('Volume')
     await select(...idsFrom('fader', 1, 8))
     await set('[data-testid=board-search]', 'pan')
     await page.waitFor('eight', async () => (await page.count('[data-board-item]')) === 8)
     await (await page.find('[data-testid=board-list]')).sendKeys(Key.chord(Key.CONTROL, 'a'))
-    expect(await page.text('[data-testid=join-now]')).toBe('Join 8')
+    await expect.poll(() => page.text('[data-testid=join-now]')).toBe('Join 8')
     await page.click('[data-testid=join-now]')
     await page.find('button[aria-label="Undo: Join 8 controls to Loomwright"]')
     await page.waitFor('the advice', async () => /findings$/.test(await findings()))
@@ -134,7 +134,7 @@ describe('joining in the lens on destinations', () => {
     await (await page.find('[data-testid=board-list]')).sendKeys(Key.chord(Key.CONTROL, 'a'))
     await page.click('[data-testid=keep-gaps]')
     await select(...idsFrom('pad', 1, 27))
-    expect(await page.text('[data-testid=join-now]')).toBe('Join 14')
+    await expect.poll(() => page.text('[data-testid=join-now]')).toBe('Join 14')
     await page.click('[data-testid=join-now]')
     await makePending(page)
     await lens('addresses')
@@ -157,11 +157,13 @@ describe('joining in the lens on destinations', () => {
     await makePending(page)
     await lens('addresses')
     await page.waitFor('the program', async () => (await tagOf('foot-2')).includes('4'))
-    expect(
-      await page.driver.executeScript(
-        `return document.querySelector('[data-control="foot-2"]').getAttribute('aria-label')`,
-      ),
-    ).toContain('pc0.1.4')
+    await expect
+      .poll(() =>
+        page.driver.executeScript(
+          `return document.querySelector('[data-control="foot-2"]').getAttribute('aria-label')`,
+        ),
+      )
+      .toContain('pc0.1.4')
     await undo('Join')
   })
 })
@@ -175,10 +177,12 @@ describe('how a control moves its parameter', () => {
       (await page.text('[data-testid=mapping]')).includes('inverted,'),
     )
     await page.find('[data-testid=value-chart] canvas')
-    expect(await page.text('[data-testid=mapping-facts]')).toContain('128 values bring it from 0 % to 100 %')
+    await expect
+      .poll(() => page.text('[data-testid=mapping-facts]'))
+      .toContain('128 values bring it from 0 % to 100 %')
     await set('[data-testid=mapping-max]', '0')
     await page.keys(Key.TAB)
-    expect(await page.text('[data-testid=mapping-editor] [role=alert]')).toContain('must differ')
+    await expect.poll(() => page.text('[data-testid=mapping-editor] [role=alert]')).toContain('must differ')
     await page.click('[data-drawing=takeover]')
     await page.find('[data-testid=value-chart] canvas')
     await undo('Turn it round')
@@ -199,8 +203,10 @@ describe('how a control moves its parameter', () => {
     await set('[aria-label="Covering from"]', '72')
     await set('[aria-label="Covering to"]', '180')
     await page.waitFor('ranges', async () => (await page.count('[data-range]')) === 3)
-    expect(await page.text('[data-testid=whole-steps]')).toMatch(/21 ranges, each 128 wide/)
-    expect(await page.text('[data-testid=whole-steps]')).toContain('20 steps of a full sweep change nothing')
+    await expect.poll(() => page.text('[data-testid=whole-steps]')).toMatch(/21 ranges, each 128 wide/)
+    await expect
+      .poll(() => page.text('[data-testid=whole-steps]'))
+      .toContain('20 steps of a full sweep change nothing')
     await page.click('[data-range="72 to 200"]')
     await page.waitFor('whole clicks', async () =>
       (await page.text('[data-testid=mapping-facts]')).includes('One click moves it by 1 bpm'),
@@ -230,9 +236,9 @@ describe('a changed number', () => {
     await page.click('[data-control="fader-2"]')
     await set('[data-address-field]', '1:cc28+60')
     await page.keys(Key.ENTER)
-    expect(await page.text('[data-testid=pending]')).toMatch(
-      /One thing would no longer be moved, until it is taught again: Loomwright · Track 2/,
-    )
+    await expect
+      .poll(() => page.text('[data-testid=pending]'))
+      .toMatch(/One thing would no longer be moved, until it is taught again: Loomwright · Track 2/)
     await page.click('[data-testid=pending-drop]')
     await page.waitFor('as it was', async () => (await tagOf('fader-2')) === '1:cc17+49')
     await set('[data-address-field]', '1:cc29+61')
@@ -270,7 +276,7 @@ describe('the lists of a destination', () => {
     await page.waitFor('the count', async () =>
       (await page.text('[data-testid=moved-count]')).includes('of 74'),
     )
-    expect(await page.text('[data-parameter-row=play-modulation]')).toContain('Mod')
+    await expect.poll(() => page.text('[data-parameter-row=play-modulation]')).toContain('Mod')
   })
 
   it('take a table in, name the lines that cannot be read, and refuse a broken one', async () => {
@@ -281,7 +287,7 @@ describe('the lists of a destination', () => {
     await page.waitFor('the bad line', async () =>
       (await page.text('[data-testid=bad-lines]')).startsWith('Line 3'),
     )
-    expect(await page.text('[data-testid=list-add]')).toBe('Add 2 parameters')
+    await expect.poll(() => page.text('[data-testid=list-add]')).toBe('Add 2 parameters')
     await paste('a,"b\nc')
     await page.waitFor('the refusal', async () =>
       (await page.text('[data-testid=read-list] [role=alert]')).includes('Line 1'),
@@ -303,9 +309,9 @@ describe('the lists of a destination', () => {
     const field = '[data-parameter-row=play-modulation] [aria-label=To]'
     await set(field, '0')
     await page.keys(Key.TAB)
-    expect(await page.text('[data-parameter-row=play-modulation] [role=alert]')).toContain(
-      'min must be below max',
-    )
+    await expect
+      .poll(() => page.text('[data-parameter-row=play-modulation] [role=alert]'))
+      .toContain('min must be below max')
   })
 
   it('refuse a bank or a note that is none in a notice, and keep what was', async () => {
@@ -315,7 +321,7 @@ describe('the lists of a destination', () => {
       await page.waitFor('the notice', async () =>
         (await page.text('[data-sonner-toast][data-front=true]')).includes(words),
       )
-      expect(await (await page.find(field)).getAttribute('value')).toBe(kept)
+      await expect.poll(async () => (await page.find(field)).getAttribute('value')).toBe(kept)
     }
     await page.press('Presets')
     await refused('[aria-label="Bank, two numbers with a point"]', '1.300', '“1.300” is no bank', '0.1')

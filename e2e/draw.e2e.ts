@@ -88,7 +88,7 @@ describe('a controller drawn by keyboard alone', () => {
 
   it('walks the surface, nudges, deletes, and undoes it', async () => {
     await tabTo('[data-control]', true)
-    expect(await hasFocus('[data-control=fader-11]')).toBe(true)
+    await expect.poll(() => hasFocus('[data-control=fader-11]')).toBe(true)
     const x = (): Promise<number> =>
       page.driver.executeScript<number>(
         `return Number(document.querySelector('[data-control=fader-11] .reach').getAttribute('x'))`,
@@ -146,6 +146,6 @@ describe('zoom and pan', () => {
       )
     await page.waitFor('all of it', isWhole)
     await wheel(600)
-    expect(await isWhole()).toBe(true)
+    await expect.poll(isWhole).toBe(true)
   })
 })

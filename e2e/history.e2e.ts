@@ -80,7 +80,9 @@ describe('history', () => {
     await soon('the first edit', '[data-testid=history-title]', /From before “Delete Transit”, .* to now/)
     await page.keys(Key.ARROW_UP)
     await soon('the second', '[data-testid=history-title]', 'From before “Rename the rig”')
-    expect(await page.driver.executeScript('return document.activeElement.dataset.history')).toBe('step')
+    await expect
+      .poll(() => page.driver.executeScript('return document.activeElement.dataset.history'))
+      .toBe('step')
     await pickOption(page, '[data-testid=compare-until] button', 'just after this edit')
     await soon('what it did', '[data-testid=history-summary]', '1 thing differs')
     await page.driver
@@ -99,7 +101,7 @@ describe('history', () => {
     await page.click('[data-testid=compare-until] [role=option]:last-child')
     await soon('between two versions', '[data-testid=history-title]', 'From “One edit in”')
     await soon('what differs between them', '[data-testid=history-summary]', '1 thing differs')
-    expect(await page.count('[data-testid=bring-back]:not([disabled])')).toBe(0)
+    await expect.poll(() => page.count('[data-testid=bring-back]:not([disabled])')).toBe(0)
     await page.click('[data-testid=compare-end]')
     await soon('now', '[data-testid=history-title]', 'The rig as it is now')
   })
@@ -126,7 +128,7 @@ describe('history', () => {
     const before = await page.text('[data-testid=history-summary]')
     await compareFile('broken.json', '{"format": "deft-lattice/rig"')
     await soon('why', '[data-testid=history-failure]', 'cannot be compared')
-    expect(await page.text('[data-testid=history-summary]')).toBe(before)
+    await expect.poll(() => page.text('[data-testid=history-summary]')).toBe(before)
   })
 })
 
@@ -193,7 +195,7 @@ describe('parts', () => {
       await soon('what would be found', '[data-testid=part-offer]', 'Then these would be found:')
       await page.click('[data-testid=part-accept]')
       await soon('findings', '[data-testid=findings-count]', /\d+ findings/)
-      expect(await page.text('main')).not.toContain('Syzra 24 2')
+      await expect.poll(() => page.text('main')).not.toContain('Syzra 24 2')
       await page.keys(Key.chord(Key.CONTROL, 'z'))
       await soon('it is as it was', '[data-testid=findings-count]', 'No findings')
     },

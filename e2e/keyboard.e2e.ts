@@ -76,7 +76,7 @@ describe('by keyboard alone', () => {
       'a free cell',
       async () => (await page.text('[data-testid=readout]')).includes('free') || undefined,
     )
-    expect(await tag()).not.toBe(first)
+    await expect.poll(tag).not.toBe(first)
     await page.keys(Key.chord(Key.CONTROL, Key.ARROW_LEFT), Key.ENTER)
     await page.waitFor(
       'a selection',
@@ -138,7 +138,7 @@ describe('by keyboard alone', () => {
     await page.keys(Key.ENTER)
     await page.waitFor('the field', async () => (await page.count('input[data-word=number]')) > 0)
     await page.keys('32', Key.ENTER)
-    expect(await page.text('[role=alert]')).toContain('32 is out of range: 1 to 31')
+    await expect.poll(() => page.text('[role=alert]')).toContain('32 is out of range: 1 to 31')
     await page.keys(Key.chord(Key.CONTROL, 'a'), '6', Key.ENTER)
     await page.waitFor('the reason', async () =>
       (await page.text('[role=alert]')).includes('cannot start a 14-bit pair'),
@@ -153,8 +153,8 @@ describe('by keyboard alone', () => {
   it('refuses a bad address at the field, and keeps what was', async () => {
     const field = await page.driver.findElement(By.css('[data-address-field]'))
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), '8:cc200', Key.ENTER)
-    expect(await page.text('[role=alert]')).toContain('CC 200 is out of range: use 0 to 127')
-    expect(await page.text('[data-control="fader-3"] .tagtext')).toBe('8:cc24+56')
+    await expect.poll(() => page.text('[role=alert]')).toContain('CC 200 is out of range: use 0 to 127')
+    await expect.poll(() => page.text('[data-control="fader-3"] .tagtext')).toBe('8:cc24+56')
     await field.sendKeys(Key.ESCAPE)
     await page.waitFor('the old address', async () => (await field.getAttribute('value')) === '8:cc24+56')
   })
@@ -174,9 +174,9 @@ describe('the sentence, from one control to the next', () => {
     await page.waitFor('the next one', async () =>
       (await (await page.find('[data-address-field]')).getAttribute('value'))?.endsWith(number(next)),
     )
-    expect(await page.count('#field-number')).toBe(1)
-    expect(await page.count('[data-testid=selection-name] ~ * [role=alert]')).toBe(0)
-    expect(await tagOf('fader-4')).toBe(before)
-    expect(await tagOf('fader-5')).toBe(next)
+    await expect.poll(() => page.count('#field-number')).toBe(1)
+    await expect.poll(() => page.count('[data-testid=selection-name] ~ * [role=alert]')).toBe(0)
+    await expect.poll(() => tagOf('fader-4')).toBe(before)
+    await expect.poll(() => tagOf('fader-5')).toBe(next)
   })
 })

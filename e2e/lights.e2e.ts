@@ -86,7 +86,7 @@ describe('lights', () => {
     expect(before).toBe(await colourOf('pad-4'))
     await look('the selected ones active')
     await page.waitFor('one bright', async () => (await colourOf('pad-3')) !== before)
-    expect(await colourOf('pad-4')).toBe(before)
+    await expect.poll(() => colourOf('pad-4')).toBe(before)
     await look('at the start')
     await page.waitFor('as before', async () => (await colourOf('pad-3')) === before)
   })
@@ -108,7 +108,7 @@ describe('lights', () => {
       events.map((bytes) => bytes.map((byte) => byte.toString(16).padStart(2, '0').toUpperCase()).join(' ')),
     ).toEqual(lines.map((line) => line.slice(0, 8)))
     // Notes and controllers are no SysEx: there is no such file of them.
-    expect(await page.count('[data-testid=light-init-raw]')).toBe(0)
+    await expect.poll(() => page.count('[data-testid=light-init-raw]')).toBe(0)
   })
 
   it('a palette is pasted; a bad one is refused with its line, and the old one stays', async () => {
@@ -129,7 +129,7 @@ describe('lights', () => {
     await page.waitFor('the refusal', async () =>
       (await page.text('[data-testid=lights] [role=alert]')).includes('“reddish” is no colour'),
     )
-    expect(await page.count('[data-testid=palette] li')).toBe(48)
+    await expect.poll(() => page.count('[data-testid=palette] li')).toBe(48)
     await paste('Number,Colour,Name\n0,#000000,Dark\n5,f80,Orange')
     await page.waitFor('two colours', async () => (await page.count('[data-testid=palette] li')) === 2)
     await page.click('button[aria-label^="Undo: What the lights can do"]')
@@ -141,9 +141,9 @@ describe('lights', () => {
     await page.waitFor('the refusal', async () =>
       (await page.text('[data-sonner-toaster]')).includes('stands for “Drum” already'),
     )
-    expect(
-      await (await page.find('[data-role="role-5"] [aria-label=Letter]')).getAttribute('value'),
-    ).not.toBe('D')
+    await expect
+      .poll(async () => (await page.find('[data-role="role-5"] [aria-label=Letter]')).getAttribute('value'))
+      .not.toBe('D')
   })
 
   it('the light key names the palette numbers of every role', async () => {

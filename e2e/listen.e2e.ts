@@ -36,11 +36,11 @@ describe('finding out what a control is', () => {
     await page.waitFor('a guess', async () => (await panel()).includes('not sure yet'))
     expect(await panel()).toMatch(/held|on and off/)
     await page.click('[data-ask=press]')
-    expect(await page.text('[data-testid=asked]')).toMatch(/Now: Press it briefly/)
+    await expect.poll(() => page.text('[data-testid=asked]')).toMatch(/Now: Press it briefly/)
     await press('key-1', 6)
     await page.click('[data-testid=done-asked]')
     await page.waitFor('it to be sure', async () => (await page.text('[data-testid=how-sure]')) === 'sure')
-    expect(await page.text('[data-testid=written]')).toMatch(/It sends what is written/)
+    await expect.poll(() => page.text('[data-testid=written]')).toMatch(/It sends what is written/)
   })
 
   it('is sure of a fader that is moved, and says how far it came', async () => {
@@ -49,7 +49,7 @@ describe('finding out what a control is', () => {
     for (let up = 2; up <= 60; up += 2) actions.move({ origin, x: 0, y: -up, duration: 25 })
     await actions.release().perform()
     await page.waitFor('it to be sure', async () => (await page.text('[data-testid=how-sure]')) === 'sure')
-    expect(await page.text('[data-testid=heard-tag]')).toMatch(/cc\d+\+\d+$/)
+    await expect.poll(() => page.text('[data-testid=heard-tag]')).toMatch(/cc\d+\+\d+$/)
     expect(await panel()).toMatch(/two halves, MSB first/)
   })
 
@@ -64,7 +64,7 @@ describe('finding out what a control is', () => {
       await actions.release().perform()
       return (await panel()).includes('the other axis of one surface')
     })
-    expect(await page.text('[data-testid=companions]')).toMatch(/cc/)
+    await expect.poll(() => page.text('[data-testid=companions]')).toMatch(/cc/)
   })
 
   it('finds a wrong number of real hardware, and writes down what it sends', async () => {
@@ -84,10 +84,12 @@ describe('finding out what a control is', () => {
         if (value > 127) { clearInterval(timer); done() }
       }, 8)`)
     await page.waitFor('what came', async () => (await page.text('[data-testid=heard-tag]')) === '1:cc86')
-    expect(await page.text('[data-testid=how-sure]')).toBe('sure')
-    expect(await page.text('[data-testid=written]')).toMatch(/sends this nowhere/)
+    await expect.poll(() => page.text('[data-testid=how-sure]')).toBe('sure')
+    await expect.poll(() => page.text('[data-testid=written]')).toMatch(/sends this nowhere/)
     await pick('[data-testid=heard-is]', 'Grain')
-    expect(await page.text('[data-testid=written]')).toMatch(/written:[\s\S]*heard: Turn sends CC 86/)
+    await expect
+      .poll(() => page.text('[data-testid=written]'))
+      .toMatch(/written:[\s\S]*heard: Turn sends CC 86/)
     await page.click('[data-testid=write-down]')
     // Something was taught what the knob sent so far: that is said first.
     await page.click('[data-testid=pending-make]')
@@ -109,7 +111,7 @@ describe('finding out what a control is', () => {
       )
     await turn([1, 1, 1, 1, 1, 127, 127, 127, 127, 127])
     await page.waitFor('what came', async () => (await page.text('[data-testid=heard-tag]')) === '1:cc119')
-    expect(await page.text('[data-testid=how-sure]')).toBe('sure')
+    await expect.poll(() => page.text('[data-testid=how-sure]')).toBe('sure')
     await page.click('[data-testid=count-clicks]')
     await turn(Array.from({ length: 30 }, () => 1))
     await page.click('[data-testid=done-asked]')

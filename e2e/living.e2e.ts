@@ -47,7 +47,7 @@ describe('the living card', () => {
       'the next layer',
       async () => (await page.text('[data-testid=living-layers]')) !== layers,
     )
-    expect(await page.text('[data-testid=living-layers]')).toContain('Scenes')
+    await expect.poll(() => page.text('[data-testid=living-layers]')).toContain('Scenes')
     await page.waitFor('what the button does there', async () => (await written('key-1')) !== cue)
   })
 

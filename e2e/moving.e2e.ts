@@ -75,16 +75,16 @@ describe('a controller that is drawn by moving it', () => {
     await page.click('[data-side=listen]')
     await page.click('[data-moving=draw]')
     await play(swept(20))
-    expect(await page.count('[data-testid=bench-surface] [data-control]')).toBe(0)
+    await expect.poll(() => page.count('[data-testid=bench-surface] [data-control]')).toBe(0)
     await next('fader', 8)
-    expect(await page.count('[data-testid=ghost]')).toBe(8)
-    expect(await page.text('[data-testid=moving-next]')).toMatch(/Fader 1, 1 of 8/)
+    await expect.poll(() => page.count('[data-testid=ghost]')).toBe(8)
+    await expect.poll(() => page.text('[data-testid=moving-next]')).toMatch(/Fader 1, 1 of 8/)
   })
 
   it('gets faders, buttons of three kinds, an encoder and a surface in under two minutes', async () => {
     const began = Date.now()
     for (let fader = 0; fader < 8; fader++) await play(swept(20 + fader))
-    expect(await page.text('[data-testid=moving-next]')).toMatch(/All of these are done/)
+    await expect.poll(() => page.text('[data-testid=moving-next]')).toMatch(/All of these are done/)
     await next('button', 8)
     for (let button = 0; button < 3; button++) await play(held(102 + button))
     for (let button = 3; button < 6; button++) await play(flipped(102 + button))
@@ -135,16 +135,16 @@ describe('a controller that is drawn by moving it', () => {
     await play(swept(80))
     await page.waitFor('the second knob', async () => (await drawn()).startsWith('Knob 2'))
     await play(swept(20))
-    expect(await page.text('[data-testid=moving-next]')).toMatch(/Knob 3, 3 of 3/)
+    await expect.poll(() => page.text('[data-testid=moving-next]')).toMatch(/Knob 3, 3 of 3/)
     await page.click('[data-testid=take-back]')
     await page.waitFor('it to be next again', async () =>
       (await page.text('[data-testid=moving-next]')).includes('Knob 2, 2 of 3'),
     )
-    expect(await page.count('[data-control=knob-2]')).toBe(0)
+    await expect.poll(() => page.count('[data-control=knob-2]')).toBe(0)
     await play(swept(81))
     await page.waitFor('another in its place', async () => (await drawn()).includes('1:cc81'))
     await page.click('[data-testid=stop-moving]')
-    expect(await page.count('[data-testid=ghost]')).toBe(0)
+    await expect.poll(() => page.count('[data-testid=ghost]')).toBe(0)
   })
 })
 
@@ -167,10 +167,10 @@ describe('a keyboard that is drawn by moving it', () => {
 
   it('is switches, one a key, where that is asked for', async () => {
     await next('footswitch', 2)
-    expect(await page.text('[data-testid=moving-next]')).toMatch(/1 of 2/)
+    await expect.poll(() => page.text('[data-testid=moving-next]')).toMatch(/1 of 2/)
     // A key that the template has from its keyboard is no switch by itself.
     await play(struck(48))
-    expect(await page.text('[data-testid=moving-next]')).toMatch(/1 of 2/)
+    await expect.poll(() => page.text('[data-testid=moving-next]')).toMatch(/1 of 2/)
     await page.click('[data-testid=something-else]')
     await page.click('[data-testid=takes-keys]')
     await page.click('[data-testid=begin-drawing]')
@@ -195,9 +195,11 @@ describe('a controller that is learned by moving it', () => {
     await play(swept(62))
     const learned = (): Promise<string> => page.text('[data-testid=moving-learned]')
     await page.waitFor('the third', async () => (await learned()).includes('1:cc62'))
-    expect(await learned()).toMatch(
-      /Fader 1[\s\S]*It sends what is written[\s\S]*Fader 2[\s\S]*written: Slide sends CC 21[\s\S]*heard: Slide sends CC 61/,
-    )
+    await expect
+      .poll(learned)
+      .toMatch(
+        /Fader 1[\s\S]*It sends what is written[\s\S]*Fader 2[\s\S]*written: Slide sends CC 21[\s\S]*heard: Slide sends CC 61/,
+      )
   })
 
   it('writes one down, and keeps the other as it is written', async () => {
@@ -216,7 +218,7 @@ describe('a control that sends nothing', () => {
   it('is asked about after a while, marked, and gone past', async () => {
     await pick('[data-testid=learn-which]', 'Buttons')
     await page.click('[data-testid=begin-learning]')
-    expect(await page.text('[data-testid=moving-next]')).toMatch(/Button 1, 1 of 8/)
+    await expect.poll(() => page.text('[data-testid=moving-next]')).toMatch(/Button 1, 1 of 8/)
     await page.waitFor('the question', async () =>
       (await page.text('[data-testid=moving-silent]')).includes('Nothing has come for 12 s'),
     )
@@ -224,7 +226,7 @@ describe('a control that sends nothing', () => {
     await page.waitFor('the next one', async () =>
       (await page.text('[data-testid=moving-next]')).includes('Button 2, 2 of 8'),
     )
-    expect(await page.count('.silent[data-control=button-1]')).toBe(1)
+    await expect.poll(() => page.count('.silent[data-control=button-1]')).toBe(1)
     await page.click('[data-testid=stop-moving]')
   })
 })
@@ -237,18 +239,18 @@ describe('on the Desk', () => {
     await page.click('[data-testid=draw-by-moving]')
     await setField(page, '#moving-names', 'Send {a}')
     await next('knob', 2)
-    expect(await page.count('[data-testid=surface] [data-testid=ghost]')).toBe(2)
+    await expect.poll(() => page.count('[data-testid=surface] [data-testid=ghost]')).toBe(2)
     await play(swept(86))
     await page.waitFor('the first', async () => (await drawn()).startsWith('Send a'))
     await page.click('[data-testid=stop-moving]')
-    expect(await page.count('[data-testid=surface] [data-testid=ghost]')).toBe(0)
+    await expect.poll(() => page.count('[data-testid=surface] [data-testid=ghost]')).toBe(0)
   })
 
   it('joins what is picked to the control that is moved, and not to its touch; another is taken instead', async () => {
     await page.click('[data-lens=destinations]')
     await page.click('[data-board-item=p1]')
     await page.click('[data-testid=join-by-moving-now]')
-    expect(await page.text('[data-testid=join-by-moving]')).toMatch(/Now move the control for One/)
+    await expect.poll(() => page.text('[data-testid=join-by-moving]')).toMatch(/Now move the control for One/)
     // The encoder is touched, turned, and let go.
     await play(touched(90, clicked(70)))
     await page.waitFor('it to be joined', async () =>
@@ -256,13 +258,13 @@ describe('on the Desk', () => {
     )
     const joined = async (): Promise<Array<string | null>> =>
       (await rigNow('(1).json')).mappings.map(({ gesture, parameter }) => `${gesture} ${parameter}`)
-    expect(await joined()).toEqual(['a/encoder-1.turn p1'])
+    await expect.poll(joined).toEqual(['a/encoder-1.turn p1'])
     await page.driver.findElement(By.css('[data-take-instead]')).click()
     await page.waitFor('the touch in its place', async () =>
       (await page.text('[data-testid=joined-last]')).includes('One is moved by Encoder 1 touch'),
     )
     await page.click('[data-testid=stop-joining]')
-    expect(await page.count('[data-testid=join-by-moving]')).toBe(0)
+    await expect.poll(() => page.count('[data-testid=join-by-moving]')).toBe(0)
   })
 
   it('draws nothing in another rig of what was moved in the one before', async () => {
@@ -286,8 +288,8 @@ describe('on the Desk', () => {
     await page.waitFor('the copy', async () =>
       /By moving.*copy|copy.*By moving/i.test(await page.text('[data-testid=rig-menu]')),
     )
-    expect(await page.count('[data-testid=surface] [data-control^=wheel]')).toBe(0)
-    expect(await page.count('[data-testid=moving-now]')).toBe(0)
-    expect(await page.count('[data-testid=ghost]')).toBe(0)
+    await expect.poll(() => page.count('[data-testid=surface] [data-control^=wheel]')).toBe(0)
+    await expect.poll(() => page.count('[data-testid=moving-now]')).toBe(0)
+    await expect.poll(() => page.count('[data-testid=ghost]')).toBe(0)
   })
 })

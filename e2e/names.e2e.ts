@@ -46,7 +46,7 @@ const sideways = (): Promise<string[]> =>
 
 describe('names as long as they may be', () => {
   it('are cut on the Desk and its tabs', async () => {
-    expect(await page.count('[data-testid=surface] .label')).toBeGreaterThan(30)
+    await expect.poll(() => page.count('[data-testid=surface] .label')).toBeGreaterThan(30)
     expect(await overlapping('[data-testid=surface] .label')).toEqual([])
     expect(await sideways()).toEqual([])
   })
@@ -63,7 +63,7 @@ describe('names as long as they may be', () => {
   it('are cut on the Bench', async () => {
     await page.press('Bench')
     await page.find('[data-testid=bench-surface] .label')
-    expect(await page.count('[data-testid=bench-surface] .label')).toBeGreaterThan(30)
+    await expect.poll(() => page.count('[data-testid=bench-surface] .label')).toBeGreaterThan(30)
     expect(await overlapping('[data-testid=bench-surface] .label')).toEqual([])
     expect(await sideways()).toEqual([])
   })

@@ -156,7 +156,7 @@ describe('a newer version of the application', () => {
     await page.click('[data-testid=rig-menu]')
     await setField(page, '#rig-name', 'Amid the change', Key.ENTER)
     await page.keys(Key.ESCAPE)
-    expect(await page.driver.executeScript('return window.before')).toBe(true)
+    await expect.poll(() => page.driver.executeScript('return window.before')).toBe(true)
     await page.press('Change over')
     await page.waitFor('the page to load again', async () =>
       Boolean(await page.driver.executeScript('return window.before === undefined')),

@@ -30,13 +30,13 @@ describe('planning the demo as it is found', () => {
     const before = await findings()
     await page.click('[data-testid=findings-count]')
     await page.click('[data-testid=plan-repair]')
-    expect(await summary()).toMatch(/10 addresses change/)
-    expect(await page.text('[data-testid=plan]')).toContain('Proven: no plan is better.')
+    await expect.poll(summary).toMatch(/10 addresses change/)
+    await expect.poll(() => page.text('[data-testid=plan]')).toContain('Proven: no plan is better.')
     await page.waitFor('the plan in the lattice', async () => (await page.count('[data-planned]')) > 3)
     await page.waitFor('the plan on the surface', async () => (await page.count('.tagline.planned')) > 3)
     await page.click('[data-testid=plan-make]')
     await page.waitFor('fewer findings', async () => (await findings()) < before)
-    expect(await page.count('[data-testid=plan]')).toBe(0)
+    await expect.poll(() => page.count('[data-testid=plan]')).toBe(0)
     await page.keys(Key.chord(Key.CONTROL, 'z'))
     await page.waitFor('all findings again', async () => (await findings()) === before)
   })
@@ -46,7 +46,9 @@ describe('planning the demo as it is found', () => {
     await summary()
     await page.click('[data-line="syzra/nine-rings//enc-8.touch#0"]')
     await page.waitFor('a plan without it', async () => (await summary()).startsWith('9 addresses change'))
-    expect(await page.text('[data-testid=plan-shortages]')).toContain('it was struck out of the plan')
+    await expect
+      .poll(() => page.text('[data-testid=plan-shortages]'))
+      .toContain('it was struck out of the plan')
     await page.press('Bring back what was struck out')
     await page.waitFor('the whole plan', async () => (await summary()).startsWith('10 addresses change'))
   })
@@ -58,10 +60,10 @@ describe('planning the demo as it is found', () => {
     await page.press('only Syzra 24')
     await page.press('Plan anew')
     await page.waitFor('a plan for all of it', async () => /address/.test(await summary()))
-    expect(await page.text('[data-testid=plan]')).not.toContain('Pelluna 36, ')
+    await expect.poll(() => page.text('[data-testid=plan]')).not.toContain('Pelluna 36, ')
     await page.press('Make room')
     await page.waitFor('what moves out of the way', async () => /address/.test(await summary()))
-    expect(await page.text('[data-testid=plan]')).not.toContain('Syzra 24, Overture')
+    await expect.poll(() => page.text('[data-testid=plan]')).not.toContain('Syzra 24, Overture')
   })
 })
 
@@ -78,8 +80,8 @@ it('moves what no destination has learned, and leaves the learned mapping alone'
   await importText(page, 'learned.json', writeRig(rig))
   await page.waitFor('the rig', async () => (await page.count('.control')) === 6)
   await page.click('[data-testid=plan-open]')
-  expect(await summary()).toBe('1 address changes · 1 finding goes · nothing to teach again')
-  expect(await page.text('[data-plan-group] h3')).toContain('A')
+  await expect.poll(summary).toBe('1 address changes · 1 finding goes · nothing to teach again')
+  await expect.poll(() => page.text('[data-plan-group] h3')).toContain('A')
   await page.click('[data-testid=plan-make]')
   await page.waitFor(
     'no finding',
@@ -106,7 +108,7 @@ it('lets a controller stand in for one that is put away', async () => {
   await page.click('[data-testid=plan-open]')
   await page.press('Stand in')
   await page.waitFor('what it takes over', async () => (await summary()).startsWith('1 address changes'))
-  expect(await page.text('[data-testid=plan-result]')).toContain('It stands in for')
+  await expect.poll(() => page.text('[data-testid=plan-result]')).toContain('It stands in for')
   await page.click('[data-testid=plan-make]')
   await page.waitFor('it is made', async () => (await page.count('[data-testid=plan]')) === 0)
 })
@@ -121,9 +123,9 @@ it('says whom nobody can stand in for, and what would help', async () => {
   await page.waitFor('whom it cannot stand in for', async () =>
     /no counterpart is left on Merrod 49/.test(await page.text('[data-testid=plan-shortages]')),
   )
-  expect(await page.text('[data-testid=plan-shortages]')).toMatch(
-    /To help: .*borrow a controller that has more/,
-  )
+  await expect
+    .poll(() => page.text('[data-testid=plan-shortages]'))
+    .toMatch(/To help: .*borrow a controller that has more/)
 })
 
 it('clears a channel: pitches and bend come along with their numbers, what is pinned stays and is named', async () => {
@@ -144,7 +146,7 @@ it('clears a channel: pitches and bend come along with their numbers, what is pi
   await page.waitFor('three that go', async () => (await summary()).startsWith('3 addresses change'))
   const text = await page.text('[data-testid=plan-result]')
   for (const tag of ['2:note36-48', '2:bend', '2:cc']) expect(text).toContain(tag)
-  expect(await page.text('[data-testid=plan-shortages]')).toContain('Knob 4 (A): it is pinned')
+  await expect.poll(() => page.text('[data-testid=plan-shortages]')).toContain('Knob 4 (A): it is pinned')
 })
 
 it('can be stopped, and then says how good it is known to be', async () => {
@@ -156,9 +158,9 @@ it('can be stopped, and then says how good it is known to be', async () => {
   await page.find('[aria-busy=true] > [data-testid=plan-summary]')
   await page.click('[data-testid=plan-stop]')
   await page.waitFor('what was found at once', async () => /address/.test(await summary()))
-  expect(await page.text('[data-testid=plan-result]')).toMatch(
-    /Not proven to the end|others may score the same/,
-  )
+  await expect
+    .poll(() => page.text('[data-testid=plan-result]'))
+    .toMatch(/Not proven to the end|others may score the same/)
 })
 
 describe('a plan that cannot be', () => {
@@ -177,14 +179,16 @@ describe('a plan that cannot be', () => {
     await page.find('[data-testid=command-box]')
     await page.keys('fill in', Key.ENTER)
     await page.waitFor('one of two', async () => (await summary()).startsWith('2 addresses change'))
-    expect(await page.text('[data-testid=plan]')).toContain('1:cc21')
+    await expect.poll(() => page.text('[data-testid=plan]')).toContain('1:cc21')
     await page.click('[aria-label^="Channels"]')
     await page.press('stay in any case')
     await page.waitFor(
       'one that is left',
       async () => (await page.count('[data-testid=plan-shortages]')) === 1,
     )
-    expect(await page.text('[data-testid=plan-shortages]')).toMatch(/2 gestures compete for 1 free CC number/)
-    expect(await page.text('[data-testid=plan-shortages]')).toMatch(/any channel/)
+    await expect
+      .poll(() => page.text('[data-testid=plan-shortages]'))
+      .toMatch(/2 gestures compete for 1 free CC number/)
+    await expect.poll(() => page.text('[data-testid=plan-shortages]')).toMatch(/any channel/)
   })
 })

@@ -42,13 +42,13 @@ const trouble = (key: string) => page.text(`[data-port-trouble="${key}"]`)
 
 describe('the ports of this computer', () => {
   it('are asked for only when they are wanted, and without SysEx', async () => {
-    expect(await midi('return midi.asked')).toEqual([])
+    await expect.poll(() => midi('return midi.asked')).toEqual([])
     await side('ports')
     await page.click('[data-testid=ask-ports]')
     await page.waitFor('the ports', async () =>
       (await page.text('[data-testid=bench-ports]')).includes('No port is plugged in'),
     )
-    expect(await midi('return midi.asked')).toEqual([false])
+    await expect.poll(() => midi('return midi.asked')).toEqual([false])
   })
 
   it('stand for those of the rig: a real controller moves simulated destinations', async () => {
@@ -69,7 +69,7 @@ describe('the ports of this computer', () => {
     await page.waitFor('what moves', async () =>
       (await page.text('[data-testid=what-moves]')).includes('Volume'),
     )
-    expect(await page.text('[data-testid=trace]')).toMatch(/Rings/)
+    await expect.poll(() => page.text('[data-testid=trace]')).toMatch(/Rings/)
   })
 
   it('show what the template does not send as that, and say what is no message', async () => {
@@ -113,7 +113,7 @@ describe('the ports of this computer', () => {
     await page.waitFor('it to be said', async () =>
       /held by another program[\s\S]*Close the port there/.test(await trouble('umbrek/din')),
     )
-    expect(await page.text('[data-side=ports]')).toMatch(/Ports 1/)
+    await expect.poll(() => page.text('[data-side=ports]')).toMatch(/Ports 1/)
     await midi(`midi.hold('in-2', false)`)
     await page.click('[data-retry="umbrek/din"]')
     await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('in-2')`))
@@ -158,7 +158,7 @@ describe('the ports of this computer', () => {
     await side('listen')
     await deliver('in-5', [0x93, 77, 90], [0x83, 77, 64])
     await page.waitFor('a hand', async () => (await page.text('[data-testid=heard-tag]')) === '4:note77')
-    expect(await page.text('[data-testid=find-out]')).not.toContain('Heard before')
+    await expect.poll(() => page.text('[data-testid=find-out]')).not.toContain('Heard before')
     await page.click('[data-testid=stop-listening]')
     await midi(`midi.echoes = {}`)
     await side('ports')
@@ -188,10 +188,10 @@ describe('the ports of this computer', () => {
 
   it('are asked for SysEx once something needs it, and go on as they were', async () => {
     await page.find('[data-testid=needs-sysex]')
-    expect(await page.text('[data-testid=needs-sysex]')).toMatch(/Syzra 24/)
+    await expect.poll(() => page.text('[data-testid=needs-sysex]')).toMatch(/Syzra 24/)
     await page.press('Ask for SysEx')
     await page.waitFor('it to be allowed', async () => (await page.count('[data-testid=needs-sysex]')) === 0)
-    expect(await midi('return midi.asked')).toEqual([false, true])
+    await expect.poll(() => midi('return midi.asked')).toEqual([false, true])
     await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('in-1')`))
     expect(await page.errors()).toEqual([])
   })
@@ -282,7 +282,7 @@ describe('the ports of this computer', () => {
     await page.waitFor('the others to be missed', async () =>
       (await trouble('umbrek/din')).includes('Feet in was unplugged'),
     )
-    expect(await midi(`return JSON.stringify(localStorage).includes('Desk in')`)).toBe(true)
+    await expect.poll(() => midi(`return JSON.stringify(localStorage).includes('Desk in')`)).toBe(true)
   })
 
   it.each([

@@ -142,7 +142,7 @@ describe('templates, stacks and many at once', () => {
   it('notes and pressure of all pads in all layers, then all to another channel in one action', async () => {
     await page.click('[data-tool=templates]')
     await page.find('[data-testid=many]')
-    expect(await page.text('[data-testid=many-title]')).toBe('12 pads')
+    await expect.poll(() => page.text('[data-testid=many-title]')).toBe('12 pads')
     await page.click('[data-testid=all-layers]')
     const pickWord = async (id: string, option: string): Promise<void> => {
       await page.click(`[data-testid=many-sentence] [data-word=${id}]`)
@@ -165,7 +165,7 @@ describe('templates, stacks and many at once', () => {
     const words = (await page.text('[data-testid=many-sentence]')).replaceAll(/\s+/g, ' ')
     expect(words).toMatch(/^They send mixed on channel 7, mixed/)
     const undo = await page.find('button[aria-label^="Undo: Change 12 pads"]')
-    expect(await undo.isEnabled()).toBe(true)
+    await expect.poll(() => undo.isEnabled()).toBe(true)
     const layers = (await rigNow()).controllers[0]?.templates[1]?.stacks[0]?.layers ?? []
     const messages = layers.flatMap(({ assignments }) =>
       Object.values(assignments).flatMap((each) => each.messages),
@@ -228,7 +228,7 @@ describe('choices by incoming messages, and what a removal says', () => {
     await page.click('[data-control=fader-1]')
     await page.click('[data-tool=draw]')
     await page.click('[data-testid=delete-controls]')
-    expect(await page.text('[data-testid=pending]')).toMatch(/Loomwright · Track 1 Rings · Volume/)
+    await expect.poll(() => page.text('[data-testid=pending]')).toMatch(/Loomwright · Track 1 Rings · Volume/)
     await count('[data-control=fader-1]', 1)
     await makePending(page)
     await count('[data-control=fader-1]', 0)
@@ -281,7 +281,7 @@ describe('the table', () => {
         said.includes('Dust, Number: “banana” is no number')
       )
     })
-    expect(await page.text(at(0, 'channel'))).toBe('7')
+    await expect.poll(() => page.text(at(0, 'channel'))).toBe('7')
   })
 
   it('is edited in the cell by keyboard', async () => {

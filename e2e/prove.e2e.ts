@@ -72,7 +72,7 @@ describe('rehearsing', () => {
     await soon('the mapping', '[data-testid=rehearse]', /Nothing moves Loomwright · Track 3 Ice · Volume/)
     await page.click('[data-finding=unreached] [data-testid=finding-desk]')
     await page.find('[data-control=fader-3]')
-    expect(await page.driver.getCurrentUrl()).toMatch(/\/desk$/)
+    await expect.poll(() => page.driver.getCurrentUrl()).toMatch(/\/desk$/)
   })
 
   it('can be stopped while it goes on', async () => {
@@ -112,9 +112,9 @@ describe('teaching', () => {
       for (let line = 0; line < count; line++) {
         await page.click('[data-testid=teach-send]')
         await page.find('[data-testid=teach-next]')
-        expect(await page.text('[data-testid=teach-said]')).toMatch(
-          / learned [a-z0-9:+]+\. .+(went from|was set off)/,
-        )
+        await expect
+          .poll(() => page.text('[data-testid=teach-said]'))
+          .toMatch(/ learned [a-z0-9:+]+\. .+(went from|was set off)/)
         await page.click('[data-testid=teach-next]')
       }
       await soon('the end', '[data-testid=teach-over]', `${count} are taught`)
@@ -147,11 +147,11 @@ describe('checking the line', () => {
       await soon('the count', '[data-testid=line-count]', /^0 of \d+ touched/)
       await touch('key-1')
       await soon('one is touched', '[data-testid=line-count]', /^1 of/)
-      expect(await page.count('[data-line=as-written]')).toBe(1)
+      await expect.poll(() => page.count('[data-line=as-written]')).toBe(1)
       await page.click('[data-testid=line-gone]')
       await soon('the rest is gone', '[data-testid=line-missing]', 'No longer there:')
-      expect(await page.count('[data-line=gone]')).toBeGreaterThan(10)
-      expect(await page.count('[data-testid=line-take-off]')).toBe(1)
+      await expect.poll(() => page.count('[data-line=gone]')).toBeGreaterThan(10)
+      await expect.poll(() => page.count('[data-testid=line-take-off]')).toBe(1)
       await page.press('They are there')
       await soon('the rest is not touched yet', '[data-testid=line-left]', 'Not touched yet:')
 

@@ -22,9 +22,9 @@ const pickCable = async (from: string): Promise<void> => {
 
 describe('the picture of the rig', () => {
   it('shows every device and cable of the demo', async () => {
-    expect(await page.count('[data-card]')).toBe(5 + 1 + 1 + 6)
-    expect(await page.count('.vue-flow__edge')).toBeGreaterThan(8)
-    expect(await page.text('[data-card=kettlow]')).toContain('takes all channels for one')
+    await expect.poll(() => page.count('[data-card]')).toBe(5 + 1 + 1 + 6)
+    await expect.poll(() => page.count('.vue-flow__edge')).toBeGreaterThan(8)
+    await expect.poll(() => page.text('[data-card=kettlow]')).toContain('takes all channels for one')
   })
 
   it('a rule on a cable changes what is found, and undo brings it back', async () => {
@@ -64,7 +64,7 @@ describe('the picture of the rig', () => {
     await page.waitFor('the reason', async () =>
       (await page.text('[data-sonner-toaster]')).includes('would land on 132'),
     )
-    expect(await page.text('[data-testid=rule]')).toBe('CC 20–27 becomes 102–109')
+    await expect.poll(() => page.text('[data-testid=rule]')).toBe('CC 20–27 becomes 102–109')
   })
 
   it('a destination is added, told what to hear and keep, and joined by dragging', async () => {
@@ -127,10 +127,10 @@ describe('the picture of the rig', () => {
     const moved = await topOf('corvel')
     await page.go('/rig')
     await page.find('[data-card=corvel]')
-    expect(await topOf('corvel')).toBeCloseTo(moved, 0)
+    await expect.poll(() => topOf('corvel')).toBeCloseTo(moved, 0)
     await page.click('[data-testid=arrange-anew]')
     await page.waitFor('its old place', async () => Math.abs((await topOf('corvel')) - before) < 1)
-    expect(await page.count('[data-testid=arrange-anew]')).toBe(0)
+    await expect.poll(() => page.count('[data-testid=arrange-anew]')).toBe(0)
   })
 
   it('the same by keyboard: pick a card, join a port by the list', async () => {
@@ -156,7 +156,7 @@ describe('the picture of the rig', () => {
     )
     await page.click('[data-control=enc-1]')
     await page.find('aside [data-rule=ghost] [data-fix=clear]')
-    expect(await page.text('aside')).toContain('Corvel 8, which is put away')
+    await expect.poll(() => page.text('aside')).toContain('Corvel 8, which is put away')
     const before = await findings()
     await page.click('aside [data-rule=ghost] [data-fix=clear]')
     await page.waitFor('one finding less', async () => (await findings()) === before - 1)
@@ -170,7 +170,7 @@ describe('the picture of the rig', () => {
     await page.keys('One of them is never on stage', Key.ENTER)
     await page.waitFor('one less', async () => (await findings()) === before - 1)
     await page.click('[data-part=aside]')
-    expect(await page.text('[data-testid=aside-list]')).toContain('never on stage')
+    await expect.poll(() => page.text('[data-testid=aside-list]')).toContain('never on stage')
     await page.press('Let it count again')
     await page.waitFor('all again', async () => (await findings()) === before)
   })
@@ -309,7 +309,7 @@ describe('the picture of the rig', () => {
   it('a run is dragged onto a channel on which nothing was sent', async () => {
     const { driver } = page
     const start = await middleOf(page, '[data-testid=lattice] [data-cell="15:cc110"][data-selected]', 'start')
-    expect(await page.count('[data-testid=lattice] [data-channel="16"]')).toBe(0)
+    await expect.poll(() => page.count('[data-testid=lattice] [data-channel="16"]')).toBe(0)
     const { x } = start
     await driver
       .actions({ async: true })

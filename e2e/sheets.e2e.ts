@@ -51,11 +51,13 @@ describe('a sheet', () => {
       `[...document.querySelectorAll('[data-testid=sheet] tbody button')].find((each) => each.textContent.trim() === '9').click()`,
     )
     await page.find('[data-testid=all-channels]')
-    expect(
-      await page.driver.executeScript(
-        `return document.querySelector('[data-testid=all-channels]').parentElement.querySelector('select').value`,
-      ),
-    ).toBe('9')
+    await expect
+      .poll(() =>
+        page.driver.executeScript(
+          `return document.querySelector('[data-testid=all-channels]').parentElement.querySelector('select').value`,
+        ),
+      )
+      .toBe('9')
     await page.click('[data-testid=all-channels]')
     await page.press('Sheets')
     await page.find('[data-testid=sheet]')
@@ -70,14 +72,14 @@ describe('a sheet', () => {
       const found = await page.driver.switchTo().activeElement()
       return (await found.getAttribute('data-line')) === null ? null : found
     })
-    expect(await line?.getText()).toContain('High cut')
+    await expect.poll(() => line?.getText()).toContain('High cut')
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE)
     await open('controller syzra', 'Syzra 24: controller map')
     await page.driver.executeScript(
       `[...document.querySelectorAll('[data-testid=sheet] tbody button')].find((each) => each.textContent.trim() === 'Fdbk').click()`,
     )
     await page.waitFor('the Desk', async () => (await page.driver.getCurrentUrl()).endsWith('/desk'))
-    expect(await page.text('[data-testid=side-panel]')).toContain('Fdbk')
+    await expect.poll(() => page.text('[data-testid=side-panel]')).toContain('Fdbk')
     await page.press('Sheets')
   })
 })
@@ -99,11 +101,11 @@ describe('the set-up checklist', () => {
     const focused = (what: string) =>
       page.driver.executeScript<string | null>(`return document.activeElement.getAttribute('${what}')`)
     await page.waitFor('the line', async () => (await focused('data-line')) !== null)
-    expect(await page.text('[data-testid=sheet] h1')).toBe('Set-up checklist')
-    expect(await (await page.driver.switchTo().activeElement()).getText()).toContain(last)
+    await expect.poll(() => page.text('[data-testid=sheet] h1')).toBe('Set-up checklist')
+    await expect.poll(async () => (await page.driver.switchTo().activeElement()).getText()).toContain(last)
     await page.click('[data-testid=tick]')
     await doneCount(1)
-    expect(await focused('data-testid')).toBe('tick')
+    await expect.poll(() => focused('data-testid')).toBe('tick')
     await setField(page, '[data-testid=sheet-search]', Key.DELETE)
     await page.click('[data-testid=clear-ticks]')
     await doneCount(0)
@@ -119,15 +121,19 @@ describe('the set-up checklist', () => {
     await page.driver.sleep(600)
     await page.go('/sheets')
     await open('checklist', 'Set-up checklist')
-    expect(await (await page.find('[data-testid=tick]')).isSelected()).toBe(true)
-    expect(await (await page.find('[data-testid=step-words]')).getAttribute('value')).toBe('under the desk')
+    await expect.poll(async () => (await page.find('[data-testid=tick]')).isSelected()).toBe(true)
+    await expect
+      .poll(async () => (await page.find('[data-testid=step-words]')).getAttribute('value'))
+      .toBe('under the desk')
     await save('pdf')
     const [first] = pagesOf(await page.downloadedBytes('checklist.pdf'))
     expect(first).toContain('under the desk')
     expect(first).toMatch(/Done 1 of \d+/)
     await page.click('[data-testid=clear-ticks]')
     await doneCount(0)
-    expect(await (await page.find('[data-testid=step-words]')).getAttribute('value')).toBe('under the desk')
+    await expect
+      .poll(async () => (await page.find('[data-testid=step-words]')).getAttribute('value'))
+      .toBe('under the desk')
   })
 })
 
@@ -135,15 +141,15 @@ describe('the book', () => {
   it('is stopped amid its writing, and written anew when it is asked for again', async () => {
     await page.click('[data-sheet=book]')
     await page.find('[data-testid=book]')
-    expect(await page.text('[data-testid=book]')).toMatch(/[23]\d of 34 sheets are in/)
+    await expect.poll(() => page.text('[data-testid=book]')).toMatch(/[23]\d of 34 sheets are in/)
     await page.click('[data-export=pdf]')
     await page.click('[data-testid=stop-writing]')
     await page.waitFor(
       'the formats',
       async () => (await page.count('[data-export=pdf]:not([disabled])')) === 1,
     )
-    expect(await page.count('[data-testid=stop-writing]')).toBe(0)
-    expect(await page.count('[role=alert]')).toBe(0)
+    await expect.poll(() => page.count('[data-testid=stop-writing]')).toBe(0)
+    await expect.poll(() => page.count('[role=alert]')).toBe(0)
   })
 
   it('binds what is chosen, with contents and page numbers', async () => {
@@ -152,7 +158,7 @@ describe('the book', () => {
       const isWanted = id === 'lights' || id === 'map kettlow' || id === 'wake'
       if ((await box.isSelected()) !== isWanted) await box.click()
     }
-    expect(await page.text('[data-testid=book]')).toContain('3 of 34 sheets are in')
+    await expect.poll(() => page.text('[data-testid=book]')).toContain('3 of 34 sheets are in')
     await save('pdf')
     const pages = pagesOf(await page.downloadedBytes('the-book.pdf'))
     // The whole book, which was stopped, has some ninety.
@@ -228,7 +234,7 @@ describe('a spreadsheet of a made-up controller', () => {
     await page.click('[data-testid=write-lines]')
     await (await page.find('[data-testid=ledger-search]')).sendKeys('9:cc10')
     await page.waitFor('the lines', async () => (await page.text('[data-testid=ledger]')).includes('Warmth'))
-    expect(await page.text('[data-testid=ledger]')).toContain('9:cc102')
+    await expect.poll(() => page.text('[data-testid=ledger]')).toContain('9:cc102')
   })
 
   it('gives what a controller sends as lists of MIDI-CI property exchange, and reads them into another', async () => {
@@ -247,7 +253,9 @@ describe('a spreadsheet of a made-up controller', () => {
     await page.waitFor('what is written', async () =>
       /becomes\s+3:cc14/.test(await page.text('[data-testid=read-lines]')),
     )
-    expect(await page.text('[data-testid=read-left]')).toContain('“Grit” is left out: it is relative')
+    await expect
+      .poll(() => page.text('[data-testid=read-left]'))
+      .toContain('“Grit” is left out: it is relative')
     await page.click('[data-testid=write-lines]')
     await setField(page, '[data-testid=ledger-search]', '3:cc14')
     await page.waitFor('the line', async () => (await page.text('[data-testid=ledger]')).includes('Warmth'))

@@ -30,7 +30,7 @@ describe('rigs in this browser', () => {
     await page.press('Undo')
     await named('Dome copy')
     await page.click('[data-testid=rig-menu]')
-    expect(await page.text('header')).toContain('Dome copy')
+    await expect.poll(() => page.text('header')).toContain('Dome copy')
     await page.keys(Key.ESCAPE)
   })
 
@@ -95,7 +95,7 @@ describe('a second tab', () => {
     await page.waitFor('the refusal', async () =>
       (await page.text('[data-sonner-toaster]')).includes('edited in another tab'),
     )
-    expect(await page.text('[data-control="knob-3"] .tagtext')).toBe('1:cc112')
+    await expect.poll(() => page.text('[data-control="knob-3"] .tagtext')).toBe('1:cc112')
     await driver.switchTo().window(second)
     await driver.close()
     await driver.switchTo().window(first)
@@ -126,7 +126,7 @@ describe('a second tab', () => {
       'the edit',
       async () => (await page.text('[data-control="knob-4"] .tagtext')) === '1:cc85',
     )
-    expect(await page.count('[role=status]')).toBe(0)
+    await expect.poll(() => page.count('[role=status]')).toBe(0)
   })
 })
 

@@ -26,38 +26,38 @@ describe('from a controller on screen to a printed map', () => {
     await page.find('[data-testid=surface]')
     await page.waitFor('findings', async () => (await findings()) > 5)
     before = await findings()
-    expect(await page.text('[data-testid=rig-menu]')).toContain('Nine Rings · as found')
-    expect(await page.count('[data-testid=lattice] [data-severity=error]')).toBeGreaterThan(2)
+    await expect.poll(() => page.text('[data-testid=rig-menu]')).toContain('Nine Rings · as found')
+    await expect.poll(() => page.count('[data-testid=lattice] [data-severity=error]')).toBeGreaterThan(2)
   })
 
   it('lights up the cells of a conflicting knob that is selected', async () => {
     await page.click('[data-control="knob-5"]')
-    expect(await page.text('[data-testid=selection-name]')).toBe('Drift')
+    await expect.poll(() => page.text('[data-testid=selection-name]')).toBe('Drift')
     await page.find(`${cell('1:cc49')}[data-selected][data-severity=error]`)
-    expect(await page.text('aside')).toContain('second half of Dust')
+    await expect.poll(() => page.text('aside')).toContain('second half of Dust')
   })
 
   it('takes the conflict away from list, lattice and tag when a free address is typed', async () => {
     const field = await page.find('[data-address-field]')
     await field.click()
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), '1:cc114', Key.ENTER)
-    expect(await page.text('[data-testid=pending]')).toContain('Siltglass')
+    await expect.poll(() => page.text('[data-testid=pending]')).toContain('Siltglass')
     await makePending(page)
     await page.waitFor(
       'the conflict to go',
       async () => (await page.count('aside [data-rule=pair-broken]')) === 0,
     )
-    expect(await tagOnSurface('knob-5')).toBe('1:cc114')
+    await expect.poll(() => tagOnSurface('knob-5')).toBe('1:cc114')
     await page.find(`${cell('1:cc114')}[data-selected]`)
-    expect(await page.count(`${cell('1:cc114')}[data-severity]`)).toBe(0)
-    expect(await page.count('[data-control="knob-5"][data-severity=error]')).toBe(0)
+    await expect.poll(() => page.count(`${cell('1:cc114')}[data-severity]`)).toBe(0)
+    await expect.poll(() => page.count('[data-control="knob-5"][data-severity=error]')).toBe(0)
     await page.find('aside [data-rule=unheard] [data-fix=teach]')
   })
 
   it('brings it back on undo', async () => {
     await (await page.find('[data-control="knob-5"]')).sendKeys(Key.chord(Key.CONTROL, 'z'))
     await settled(before)
-    expect(await tagOnSurface('knob-5')).toBe('1:cc49')
+    await expect.poll(() => tagOnSurface('knob-5')).toBe('1:cc49')
     await page.find('aside [data-rule=pair-broken]')
   })
 
@@ -65,8 +65,8 @@ describe('from a controller on screen to a printed map', () => {
     await page.click('aside [data-rule=pair-broken] [data-fix=move]')
     await makePending(page)
     await page.find('aside [data-rule=unheard] [data-fix=teach]')
-    expect(await page.count('aside [data-rule=pair-broken]')).toBe(0)
-    expect(await tagOnSurface('knob-5')).not.toBe('1:cc49')
+    await expect.poll(() => page.count('aside [data-rule=pair-broken]')).toBe(0)
+    await expect.poll(() => tagOnSurface('knob-5')).not.toBe('1:cc49')
   })
 
   it('joins the control to a synth parameter', async () => {
@@ -90,8 +90,8 @@ describe('from a controller on screen to a printed map', () => {
     const row = await page.waitFor('the row', () =>
       page.driver.findElement(By.xpath('//tr[td[1]="Mixer · Noise"]')),
     )
-    expect(await row.getText()).toContain('Drift')
-    expect(await row.getText()).toContain('cc27')
+    await expect.poll(() => row.getText()).toContain('Drift')
+    await expect.poll(() => row.getText()).toContain('cc27')
     await page.click('[data-export=csv]')
     const csv = Papa.parse<string[]>(await page.downloaded('.csv'))
     const line = csv.data.find((cells) => cells[1] === 'Mixer · Noise' && cells[0] === 'What moves it')
@@ -114,9 +114,9 @@ describe('from a controller on screen to a printed map', () => {
     await page.waitFor('the mapping', async () =>
       (await page.text('aside')).includes('Ondrel VI · Mixer · Noise'),
     )
-    expect(await tagOnSurface('knob-5')).not.toBe('1:cc49')
+    await expect.poll(() => tagOnSurface('knob-5')).not.toBe('1:cc49')
     const undo = await page.find('button[aria-label^="Undo: Join to Ondrel VI"]')
-    expect(await undo.isEnabled()).toBe(true)
+    await expect.poll(() => undo.isEnabled()).toBe(true)
   })
 
   it('exports as JSON, is deleted, and comes back identical by import', async () => {
