@@ -42,7 +42,16 @@ function solved(highs: Highs, program: Program, { isWhole, nodes, isStopped }: P
     ...(isWhole ? { integrality: new Int32Array(columns).fill(1) } : {}),
   }
   return highs.withModel(data, (model): Programmed => {
-    model.options.set({ output_flag: false, mip_rel_gap: 0, mip_abs_gap: LEAST_GAP, mip_max_nodes: nodes })
+    model.options.set({
+      output_flag: false,
+      mip_rel_gap: 0,
+      mip_abs_gap: LEAST_GAP,
+      mip_max_nodes: nodes,
+      // Problems have been made smaller before they are put: to try that again takes longer than a linear program.
+      presolve: isWhole ? 'choose' : 'off',
+      // What it looks for is mostly found without it.
+      mip_heuristic_run_feasibility_jump: false,
+    })
     const { simplexInterrupt, mipInterrupt } = highs.constants.callbackType
     const stop = (event: { interrupt: () => void }): undefined => {
       if (isStopped()) event.interrupt()

@@ -1,6 +1,14 @@
 import { CHANNELS } from '../midi'
 import type { Sender } from '../addresses'
-import { findingPlace, placeWords, preferencesAt, recheckWith, type Apply, type Check } from '../conflicts'
+import {
+  contextAfter,
+  findingPlace,
+  placeWords,
+  preferencesAt,
+  recheckWith,
+  type Apply,
+  type Check,
+} from '../conflicts'
 import { assignmentsAt, rigIndex, type Rig, type RigEdit } from '../rig'
 import { hasPlace, problemBuilder } from './build-problem'
 import { askedSenders, troublesOf, type Trouble } from './free'
@@ -28,6 +36,17 @@ const MOST_PLACES_IN_ALL = 1_000_000
 /** What tells helps apart: two house rules may avoid the same numbers, for different kinds. */
 const keyOf = ({ words, edits }: Help): string => `${words} ${JSON.stringify(edits ?? [])}`
 
+/** What is worked out of a help, once for each. */
+function onceForEach<T>(work: (help: Help) => T): (help: Help) => T {
+  const known = new Map<string, { made: T }>()
+  return (help) => {
+    const key = keyOf(help)
+    const found = known.get(key) ?? { made: work(help) }
+    known.set(key, found)
+    return found.made
+  }
+}
+
 const isAnyChannel = ({ policy }: AllocateRequest): boolean =>
   policy.kind === 'keep-if-room' || (policy.kind === 'among' && policy.channels.length === 16)
 
@@ -46,27 +65,21 @@ export function helpsOf(
   apply: Apply,
 ): (left: readonly Sender[]) => string[] {
   /** The rig with a help, looked at once for all who are left. */
-  const checkedFrom = (given: Check): ((help: Help) => Check) => {
-    const known = new Map<string, Check>()
-    return (help) => {
-      if (!help.edits) return given
-      const key = keyOf(help)
-      const found = known.get(key) ?? recheckWith(given, apply(given.context.rig, help.edits), apply)
-      known.set(key, found)
-      return found
-    }
-  }
+  const checkedFrom = (given: Check): ((help: Help) => Check) =>
+    onceForEach(({ edits }) => (edits ? recheckWith(given, apply(given.context.rig, edits), apply) : given))
   const before = checkedFrom(check)
   const afterwards = checkedFrom(after)
+  const contextAfterwards = onceForEach(({ edits }) =>
+    edits ? contextAfter(after.context, apply(after.context.rig, edits)) : after.context,
+  )
   /** Does it help them where everybody else is where the plan puts them? That is soon seen, and mostly so. */
   const helpsAfter = (help: Help, left: readonly Sender[]): boolean => {
     const { request: asked = request, aside } = help
     // Who is to be together with others cannot be looked at alone.
     if (isOneForEach(asked)) return false
-    const then = afterwards(help)
+    const context = contextAfterwards(help)
     const keys = new Set(left.map(({ key }) => key))
     const mayGo = ({ key }: Sender): boolean => (aside === undefined ? keys.has(key) : key === aside)
-    const { context } = then
     const canGo = context.occupancy.senders.some(
       (sender) =>
         mayGo(sender) && whyFixed(context, asked, sender) === null && hasPlace(context, asked, sender),
@@ -74,22 +87,19 @@ export function helpsOf(
     if (!canGo || aside === undefined) return canGo
     // Others may be in their way too.
     const others = [...built.free].flatMap(({ key }) => (keys.has(key) ? [] : [key]))
-    return leftIn(then, { ...asked, struck: [...asked.struck, ...others] }).size < left.length
+    return leftIn(afterwards(help), { ...asked, struck: [...asked.struck, ...others] }).size < left.length
   }
   const places = built.senders.reduce((sum, _, item) => sum + built.roomFor(item).length, 0)
   let placesLeft = MOST_PLACES_IN_ALL
   /** May another problem be looked at? */
   const spend = ({ grows }: Pick<Help, 'grows'>): boolean => (placesLeft -= grows * places) >= 0
-  const tried = new Map<string, ReadonlySet<string>>()
-  const leftWith = (help: Help): ReadonlySet<string> => {
-    const found = tried.get(keyOf(help)) ?? leftIn(before(help), help.request ?? request)
-    tried.set(keyOf(help), found)
-    return found
-  }
+  const leftWith = onceForEach((help) => leftIn(before(help), help.request ?? request))
+  const tried = new Set<string>()
   const now = built.senders.filter((_, item) => built.isLeft(item, solution.choice[item] ?? 0)).length
   const helpsAnew = (help: Help, left: readonly Sender[]): boolean => {
     if (help.aside !== undefined || help.grows * places > MOST_PLACES) return false
     if (!tried.has(keyOf(help)) && !spend(help)) return false
+    tried.add(keyOf(help))
     const then = leftWith(help)
     return then.size < now && left.filter(({ key }) => then.has(key)).length < left.length
   }

@@ -1,4 +1,12 @@
-import { livenessOf, occupancyOf, type Liveness, type Occupancy, type Sender } from '../addresses'
+import {
+  changedOccupancy,
+  livenessOf,
+  occupancyOf,
+  senderChange,
+  type Liveness,
+  type Occupancy,
+  type Sender,
+} from '../addresses'
 import {
   inForceTogether,
   passagesInForce,
@@ -59,6 +67,12 @@ export interface Scope {
 
 const everyTwo = <T>(items: readonly T[], test: (a: T, b: T) => boolean): boolean =>
   items.every((a, index) => items.slice(index + 1).every((b) => test(a, b)))
+
+/** What rules look at of a rig that came from another by edits: of what is alike nothing is worked out again. */
+export function contextAfter({ occupancy }: CheckContext, rig: Rig): CheckContext {
+  const change = senderChange(occupancy.rig, rig)
+  return contextOf(rig, change === null ? {} : { occupancy: changedOccupancy(occupancy, rig, change) })
+}
 
 /** What rules look at, of a whole rig or of a part of it. */
 export function contextOf(rig: Rig, scope: Scope = {}): CheckContext {

@@ -148,30 +148,39 @@ export const anyCrowd: fc.Arbitrary<Drawn> = anySmall
   .map((drawn) => ({ ...drawn, chains: [...drawn.chains, { length: 2, isPair: false }].slice(0, 3) }))
   .filter(({ chains }) => chains.reduce((sum, { length }) => sum + length, 0) <= 5)
 
+/** Every choice in which nothing is taken twice, and each item has an address that it may have. */
+export function* everyChoice(
+  problem: Problem,
+  isAllowed: (item: number, address: number) => boolean = () => true,
+): Generator<Choice> {
+  const taken = new Set<number>()
+  const choice: number[] = []
+  function* go(item: number): Generator<Choice> {
+    const shape = problem.items[item]
+    if (!shape) {
+      yield [...choice]
+      return
+    }
+    for (const [candidate, takes] of shape.takes.entries()) {
+      if (!isAllowed(item, shape.addresses[candidate] ?? NOWHERE)) continue
+      if (takes.some((resource) => taken.has(resource))) continue
+      takes.forEach((resource) => taken.add(resource))
+      choice.push(candidate)
+      yield* go(item + 1)
+      choice.pop()
+      takes.forEach((resource) => taken.delete(resource))
+    }
+  }
+  yield* go(0)
+}
+
 /** The best choice, by trying every one in which each item has an address that it may have. */
 export function bestByTrying(
   problem: Problem,
   isAllowed: (item: number, address: number) => boolean = () => true,
 ): Choice {
   let best: Choice | null = null
-  const taken = new Set<number>()
-  const choice: number[] = []
-  const go = (item: number): void => {
-    const shape = problem.items[item]
-    if (!shape) {
-      if (best === null || comparePlaced(problem, choice, best) < 0) best = [...choice]
-      return
-    }
-    shape.takes.forEach((takes, candidate) => {
-      if (!isAllowed(item, shape.addresses[candidate] ?? NOWHERE)) return
-      if (takes.some((resource) => taken.has(resource))) return
-      takes.forEach((resource) => taken.add(resource))
-      choice.push(candidate)
-      go(item + 1)
-      choice.pop()
-      takes.forEach((resource) => taken.delete(resource))
-    })
-  }
-  go(0)
+  for (const choice of everyChoice(problem, isAllowed))
+    if (best === null || comparePlaced(problem, choice, best) < 0) best = choice
   return best ?? []
 }

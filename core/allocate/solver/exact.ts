@@ -42,7 +42,7 @@ export function solvedExactly(
   if (whole === null) return null
   const { values, duals } = programs(whole.program, { isWhole: false, nodes: 0, isStopped })
   if (values === null || duals === null) return null
-  const priced = pricesOf(problem, stage, whole, duals)
+  const priced = pricesOf(problem, stage.settled, whole, duals, { [stage.term]: 1 })
   const least = Math.max(0, Math.ceil(priced.bound - 1e-6))
   if (least >= target) return { priced, least: target, better: null }
   const found = choiceOf(problem, whole, values)

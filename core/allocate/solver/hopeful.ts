@@ -1,15 +1,23 @@
+import type { Weights } from './chain'
 import { nodesFor, type Aids } from './exact'
-import type { Smaller } from './lowest'
-import { choiceOf, MOST_COLUMNS, posed, pricesOf } from './program'
-import { aloneWeights, leastAlone, type Priced, type Stage } from './prices'
+import { choiceOf, MOST_COLUMNS, mostOf, posed, posedFor, pricesOf } from './program'
+import { aloneWeights, leastAlone, type Priced } from './prices'
 import { scoreOf, TERMS, type Choice, type Problem, type Score, type Term } from './problem'
 import { lifted } from './lift'
 import { narrowed, reduced, type Reduced } from './reduce'
+import type { Smaller } from './smaller'
+
+/** Terms are told in one number up to this, as far as rounding lets them be told apart. */
+const MOST_WEIGHT = 1e9
+/** Where it failed so often, terms are asked for one by one. */
+const MOST_FAILED = 2
+/** What is lost in rounding of such a number. */
+const ROUNDING = 1e-3
 
 /**
  * Go through the terms as if every one could be as low as linear programming says, and see in the end whether there is a
- * choice of that kind. It mostly is, and then nothing is better. Null where there is none, or where a program would be too
- * large.
+ * choice of that kind. It mostly is, and then nothing is better. Several terms are asked for at once first: where a program
+ * says a choice, that mostly is the best of all of them. Null where there is none, or where a program would be too large.
  *
  * @param known Something to begin with: a term of which chains have no less by themselves needs no program.
  */
@@ -20,15 +28,29 @@ export function solvedHopefully(whole: Problem, known: Choice, aids: Aids): Smal
   const tight: Term[] = []
   let problem = whole
   let prices: Priced | null = null
+  let failed = 0
   /** The last choice that a program said, as long as nothing has been settled since. */
   let choice: Choice | null = known
-  const shrink = (step: Reduced): void => {
+  /** Go on with what is left; false if nothing is. */
+  const shrink = (step: Reduced): boolean => {
     problem = step.problem
     steps.push({ kept: step.kept })
     choice = choice && narrowed(step, choice)
+    return step.kept.every(({ length }) => length > 0)
   }
-  for (const term of TERMS) {
-    const stage: Stage = { term, settled: [...settled] }
+  /** What a program says of as little as can be; null where it says nothing. */
+  const relaxed = (weights: Partial<Weights>): { priced: Priced; found: Choice | null } | null => {
+    const asked = posedFor(problem, settled, weights, MOST_COLUMNS)
+    if (asked === null || isStopped()) return null
+    const { values, duals } = programs(asked.program, { isWhole: false, nodes: 0, isStopped })
+    if (values === null || duals === null) return null
+    return {
+      priced: pricesOf(problem, settled, asked, duals, weights),
+      found: choiceOf(problem, asked, values),
+    }
+  }
+  for (let at = 0; at < TERMS.length; at++) {
+    const term = TERMS[at] ?? 'moved'
     const alone = aloneWeights(problem, term, tight)
     const least = leastAlone(problem, term, alone)
     const score: Score | null = choice && scoreOf(problem, choice)
@@ -41,18 +63,30 @@ export function solvedHopefully(whole: Problem, known: Choice, aids: Aids): Smal
     // One column a candidate is the least.
     if (candidatesOf(problem) > MOST_COLUMNS) return null
     if (prices === null) problem = lifted(problem)
-    const asked = posed(problem, stage, MOST_COLUMNS)
-    if (asked === null || isStopped()) return null
-    const { values, duals } = programs(asked.program, { isWhole: false, nodes: 0, isStopped })
-    if (values === null || duals === null) return null
-    prices = pricesOf(problem, stage, asked, duals)
+    const several = weightsFrom(problem, at)
+    const terms = TERMS.filter((each) => several[each] !== undefined)
+    const together = terms.length > 1 && failed < MOST_FAILED ? relaxed(several) : null
+    if (together?.found) {
+      const { priced, found } = together
+      const now = scoreOf(problem, found)
+      const gap = terms.reduce((sum, each) => sum + (several[each] ?? 0) * now[each], -priced.bound)
+      if (gap < 1 - ROUNDING) {
+        prices = priced
+        choice = found
+        for (const each of terms) settled.push({ term: each, value: now[each] })
+        if (!shrink(reduced(problem, priced.weights, priced.prices, gap + ROUNDING))) return null
+        at += terms.length - 1
+        continue
+      }
+    }
+    if (together) failed++
+    const only = relaxed({ [term]: 1 })
+    if (only === null) return null
+    prices = only.priced
     const value = Math.max(0, Math.ceil(prices.bound - 1e-6))
-    const found = choiceOf(problem, asked, values)
-    if (found !== null || (score?.[term] ?? value) > value) choice = found
+    if (only.found !== null || (score?.[term] ?? value) > value) choice = only.found
     settled.push({ term, value })
-    const step = reduced(problem, prices.weights, prices.prices, value - prices.bound)
-    if (step.kept.some(({ length }) => length === 0)) return null
-    shrink(step)
+    if (!shrink(reduced(problem, prices.weights, prices.prices, value - prices.bound))) return null
   }
   const isThere = (of: Choice): boolean => {
     const score = scoreOf(problem, of)
@@ -60,6 +94,29 @@ export function solvedHopefully(whole: Problem, known: Choice, aids: Aids): Smal
   }
   if (choice === null || !isThere(choice)) choice = wholeOf(problem, settled, aids)
   return choice === null || !isThere(choice) ? null : { problem, steps, choice, prices }
+}
+
+/**
+ * Weights by which nothing of the terms from one on is worth more than something of a term before, of as many as can be told
+ * apart. Breaks begin anew, as they need larger programs.
+ */
+function weightsFrom(problem: Problem, at: number): Partial<Weights> {
+  const breaks = TERMS.indexOf('breaks')
+  const terms: Array<{ term: Term; most: number }> = []
+  let range = 1
+  for (const term of TERMS.slice(at, at < breaks ? breaks : TERMS.length)) {
+    const most = mostOf(problem, term)
+    range *= most + 1
+    if (range > MOST_WEIGHT) break
+    terms.push({ term, most })
+  }
+  const weights: Partial<Record<Term, number>> = {}
+  let weight = 1
+  for (const { term, most } of terms.toReversed()) {
+    weights[term] = weight
+    weight *= most + 1
+  }
+  return weights
 }
 
 const candidatesOf = ({ items }: Problem): number =>

@@ -66,7 +66,7 @@ export function coverOf(problem: Problem, term: Term): Priced {
   const all = problem.items.map((shape) => needs.get(shape) ?? [])
   const priced = (prices: Float64Array): Priced => {
     const weights = { ...noScore(), [term]: 1 }
-    return { prices, weights, bound: boundAt(problem, { term, settled: [] }, prices, weights) }
+    return { prices, weights, bound: boundAt(problem, [], prices, weights) }
   }
   const whole = priced(
     coverPrices(

@@ -6,7 +6,7 @@ import { solvedExactly } from './exact'
 import { solvedHopefully } from './hopeful'
 import { kindOf } from './kinds'
 import { lifted } from './lift'
-import { lowest, widenedBy } from './lowest'
+import { lowest } from './lowest'
 import { coverOf, HARD_TERMS } from './needs'
 import { aloneWeights, findPrices, leastAlone, mixedWeights, type Priced, type Stage } from './prices'
 import { quickly } from './quick'
@@ -24,6 +24,7 @@ import { narrowed, reduced, type Reduced } from './reduce'
 import { MOST_COLUMNS, type SolveProgram } from './program'
 import { search, type Budget } from './search'
 import { seeded } from './seeded'
+import { widenedBy } from './smaller'
 import { closed, withoutProof, type Solution } from './solution'
 
 /** How much is tried. */
@@ -185,7 +186,7 @@ export function solvePart(
     }
   const aids = programs === null || isQuick ? null : { programs, budget, isStopped: () => tell([]) }
   const hoped = aids && solvedHopefully(whole, work.best, aids)
-  if (hoped) return { ...lowest(hoped, budget), proven: TERMS, bound: null }
+  if (hoped) return { ...lowest(hoped, budget, aids), proven: TERMS, bound: null }
   // Programs of single terms are nearer the best with it too.
   if (aids && size.candidates <= MOST_COLUMNS) work.problem = lifted(whole)
   offer(improved(whole, work.best, weights, firstTries))
@@ -274,10 +275,13 @@ export function solvePart(
     }
     settle(term)
   }
-  const bound = closed(open, score(), proven)
-  if (isLarge && open !== null)
+  if (isLarge && open !== null) {
+    const bound = closed(open, score(), proven)
     return { choice: widenedBy(work.steps, work.best), score: score(), proven, bound, isLeast: false }
-  const ended = lowest({ problem: work.problem, choice: work.best, steps: work.steps, prices }, budget)
+  }
+  const ended = lowest({ problem: work.problem, choice: work.best, steps: work.steps, prices }, budget, aids)
+  // What lies lower may be better too, where a term is open.
+  const bound = closed(open, ended.score, proven)
   return { ...ended, proven, bound, isLeast: open === null && ended.isLeast }
 }
 

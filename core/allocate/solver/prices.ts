@@ -78,11 +78,16 @@ function relaxed(
 }
 
 /** The bound that follows of any prices and weights that are not below nothing. */
-export function boundAt(problem: Problem, stage: Stage, prices: Float64Array, weights: Weights): number {
+export function boundAt(
+  problem: Problem,
+  settled: Stage['settled'],
+  prices: Float64Array,
+  weights: Weights,
+): number {
   const { cost } = relaxed(problem, groupsOf(problem, problem.chains), prices, weights, null)
   let bound = cost
   for (const price of prices) bound -= price
-  for (const { term, value } of stage.settled) bound -= weights[term] * value
+  for (const { term, value } of settled) bound -= weights[term] * value
   return bound
 }
 

@@ -1,8 +1,9 @@
+import type { Weights } from './chain'
 import { boundAt, type Priced, type Stage } from './prices'
-import { noScore, type Choice, type Problem, type Shape, type Term } from './problem'
+import { noScore, TERMS, type Choice, type Problem, type Shape, type Term } from './problem'
 
 /** Of more columns no program is made: it would take longer than it is worth, and much memory. */
-export const MOST_COLUMNS = 30_000
+export const MOST_COLUMNS = 70_000
 
 /** A linear program: columns from 0 to 1, each with its cost, and rows with what their sum may be. The matrix is told column by column. */
 export interface Program {
@@ -39,7 +40,7 @@ export interface Programmed {
 export type SolveProgram = (program: Program, options: ProgramOptions) => Programmed
 
 /** A stretch of a chain that runs on without a break: what the items of a column have. */
-interface Run {
+export interface Run {
   items: readonly number[]
   candidates: readonly number[]
 }
@@ -102,10 +103,20 @@ function runsOf({ chains, items }: Problem, countsBreaks: boolean, most: number)
  * The program of a stage: each item is in one of the runs that are chosen, nothing is taken twice, settled terms stay as
  * they are, and of the open one there is as little as can be. Null if it would have more than `most` columns.
  */
-export function posed(problem: Problem, { term, settled }: Stage, most: number): Posed | null {
+export const posed = (problem: Problem, { term, settled }: Stage, most: number): Posed | null =>
+  posedFor(problem, settled, { [term]: 1 }, most)
+
+/** As `posed`, for several terms of different weights, or for what each run costs. */
+export function posedFor(
+  problem: Problem,
+  settled: Stage['settled'],
+  cost: Partial<Weights> | ((run: Run) => number),
+  most: number,
+): Posed | null {
   const { items, chains, resources } = problem
   const isHeld = (each: Term): boolean => settled.some((one) => one.term === each)
-  const countsBreaks = term === 'breaks' || isHeld('breaks')
+  const weighed = typeof cost === 'function' ? [] : TERMS.filter((term) => (cost[term] ?? 0) > 0)
+  const countsBreaks = weighed.includes('breaks') || isHeld('breaks')
   const runs = runsOf(problem, countsBreaks, most)
   if (runs === null) return null
   const isFirst = new Set(chains.flatMap(([first = -1]) => first))
@@ -137,7 +148,7 @@ export function posed(problem: Problem, { term, settled }: Stage, most: number):
   const upTo = new Array<number>(count).fill(1)
   while (least.length < count) least.push(-Infinity)
   for (const { term: held, value } of settled) {
-    if (!runs.some((run) => amount(held, run) > 0)) continue
+    if (mostOf(problem, held) <= value) continue
     rowOfTerm.set(held, count++)
     least.push(-Infinity)
     upTo.push(value)
@@ -148,7 +159,10 @@ export function posed(problem: Problem, { term, settled }: Stage, most: number):
   const rows: number[] = []
   const values: number[] = []
   runs.forEach((run, column) => {
-    costs[column] = amount(term, run)
+    costs[column] =
+      typeof cost === 'function'
+        ? cost(run)
+        : weighed.reduce((sum, term) => sum + (cost[term] ?? 0) * amount(term, run), 0)
     for (const item of run.items) {
       rows.push(item)
       values.push(1)
@@ -182,6 +196,12 @@ export function posed(problem: Problem, { term, settled }: Stage, most: number):
   }
 }
 
+/** So much of a term there is at most, whatever is chosen. */
+export const mostOf = ({ items, chains }: Problem, term: Term): number =>
+  term === 'breaks'
+    ? chains.reduce((sum, chain) => sum + Math.max(0, chain.length - 1), 0)
+    : items.reduce((sum, { costs }) => sum + costs[term].reduce((a, b) => Math.max(a, b), 0), 0)
+
 /** What is lost in rounding: of a price, and of a column that is whole. */
 const NEARLY_NOTHING = 1e-6
 const NEARLY_WHOLE = 1e-5
@@ -189,18 +209,33 @@ const NEARLY_WHOLE = 1e-5
 /** The prices that the duals of a program say. Their bound is worked out anew, so that it holds whatever they are. */
 export function pricesOf(
   problem: Problem,
-  stage: Stage,
+  settled: Stage['settled'],
   { rowOfResource, rowOfTerm }: Posed,
   duals: Float64Array,
+  cost: Partial<Weights>,
 ): Priced {
   const priceAt = (row: number): number => {
     const price = -(duals[row] ?? 0)
     return price > NEARLY_NOTHING ? price : 0
   }
   const prices = Float64Array.from(rowOfResource, (row) => (row < 0 ? 0 : priceAt(row)))
-  const weights: Record<Term, number> = { ...noScore(), [stage.term]: 1 }
+  const weights: Record<Term, number> = { ...noScore(), ...cost }
   for (const [term, row] of rowOfTerm) weights[term] = priceAt(row)
-  return { prices, weights, bound: boundAt(problem, stage, prices, weights) }
+  return { prices, weights, bound: boundAt(problem, settled, prices, weights) }
+}
+
+/** What a program costs at least, by the prices of its rows: worked out anew, so that it holds whatever these are. */
+export function leastBy({ costs, starts, rows, values, most, least }: Program, duals: Float64Array): number {
+  // What only must not be more has no price below nothing.
+  const prices = duals.map((dual, row) => (least[row] === -Infinity ? Math.min(0, dual) : dual))
+  let sum = prices.reduce((all, price, row) => all + price * (most[row] ?? 0), 0)
+  costs.forEach((cost, column) => {
+    let own = cost
+    for (let at = starts[column] ?? 0; at < (starts[column + 1] ?? 0); at++)
+      own -= (prices[rows[at] ?? 0] ?? 0) * (values[at] ?? 0)
+    if (own < 0) sum += own
+  })
+  return sum
 }
 
 /** The choice that whole columns say; null where they are not whole, or where something would be taken twice. */

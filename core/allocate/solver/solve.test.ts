@@ -177,6 +177,7 @@ it('claims nothing that is not so, whatever prices and choices it is given', () 
       const least = scoreOf(problem, bestByTrying(problem))
       for (const term of found.proven) expect(found.score[term]).toBe(least[term])
       if (found.bound) expect(found.bound.value).toBeLessThanOrEqual(found.score[found.bound.term])
+      if (found.isLeast) expect(found.choice).toEqual(bestByTrying(problem))
     }),
     { numRuns: 200 },
   )

@@ -1,0 +1,70 @@
+import * as fc from 'fast-check'
+import { expect, it } from 'vitest'
+import { programs } from '../../testing/plans'
+import { leastBy, type Program } from './program'
+
+const anyProgram = fc
+  .record({ columns: fc.integer({ min: 1, max: 6 }), rows: fc.integer({ min: 1, max: 5 }) })
+  .chain(({ columns, rows }) =>
+    fc.record({
+      costs: fc.array(fc.integer({ min: 0, max: 9 }), { minLength: columns, maxLength: columns }),
+      matrix: fc.array(fc.array(fc.constantFrom(0, 0, 1, 1, 3), { minLength: rows, maxLength: rows }), {
+        minLength: columns,
+        maxLength: columns,
+      }),
+      bounds: fc.array(fc.record({ most: fc.integer({ min: 1, max: 4 }), isEqual: fc.boolean() }), {
+        minLength: rows,
+        maxLength: rows,
+      }),
+      duals: fc.array(fc.double({ min: -5, max: 5, noNaN: true }), { minLength: rows, maxLength: rows }),
+    }),
+  )
+
+/** What whole columns cost at least, by trying all; Infinity where none keep to the rows. */
+function leastByTrying(
+  costs: readonly number[],
+  matrix: ReadonlyArray<readonly number[]>,
+  bounds: ReadonlyArray<{ most: number; isEqual: boolean }>,
+): number {
+  const sums = Array.from({ length: 2 ** costs.length }, (_, set) => {
+    const isIn = (column: number): boolean => (set >> column) % 2 === 1
+    const isKept = bounds.every(({ most, isEqual }, row) => {
+      const sum = matrix.reduce((all, own, column) => all + (isIn(column) ? (own[row] ?? 0) : 0), 0)
+      return isEqual ? sum === most : sum <= most
+    })
+    return isKept ? costs.reduce((all, cost, column) => all + (isIn(column) ? cost : 0), 0) : Infinity
+  })
+  return Math.min(...sums)
+}
+
+it('is never said to cost more than it can, whatever prices its rows are given, and no less than its own say', () => {
+  fc.assert(
+    fc.property(anyProgram, ({ costs, matrix, bounds, duals }) => {
+      const starts = [0]
+      const rows: number[] = []
+      const values: number[] = []
+      for (const own of matrix) {
+        own.forEach((value, row) => {
+          if (value === 0) return
+          rows.push(row)
+          values.push(value)
+        })
+        starts.push(rows.length)
+      }
+      const program: Program = {
+        costs: Float64Array.from(costs),
+        starts: Int32Array.from(starts),
+        rows: Int32Array.from(rows),
+        values: Float64Array.from(values),
+        most: Float64Array.from(bounds, ({ most }) => most),
+        least: Float64Array.from(bounds, ({ most, isEqual }) => (isEqual ? most : -Infinity)),
+      }
+      expect(leastBy(program, Float64Array.from(duals))).toBeLessThanOrEqual(
+        leastByTrying(costs, matrix, bounds) + 1e-6,
+      )
+      const ended = programs(program, { isWhole: false, nodes: 0, isStopped: () => false })
+      if (ended.duals) expect(leastBy(program, ended.duals)).toBeCloseTo(ended.bound, 5)
+    }),
+    { numRuns: 300 },
+  )
+})
