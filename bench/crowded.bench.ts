@@ -23,7 +23,7 @@ const CASES = [
 const SEEDS = [1, 2]
 const WARM_ROUNDS = 2
 /** So often each is planned, and so many of these times are looked at, from the last. */
-const RUNS = 16
+const RUNS = 40
 const LOOKED_AT = 5
 
 /** Processor time of this process, in ms. */
