@@ -53,8 +53,8 @@ const ROUND_ITEMS = 120_000
 /** Rounds of a large problem; of one with very many candidates down to the least. */
 const LARGE_ROUNDS = 24
 const LEAST_ROUNDS = 8
-/** So many candidates are looked at in all rounds of a term, and in all tries at first. */
-const ROUND_CANDIDATES = 60_000_000
+/** So much of what candidates take is looked at in all rounds of a term, and so many candidates in all tries at first. */
+const ROUND_TAKES = 130_000_000
 const TRY_CANDIDATES = 30_000_000
 /** Of more candidates chains are not laid anew. */
 const MOST_ANEW_CANDIDATES = 300_000
@@ -92,12 +92,13 @@ function orders({ chains }: Problem): [number[], number[]] {
   return [longest, plain]
 }
 
-/** How many items and candidates there are in chains that go different ways: the rest cost no time to price. */
-function unlike(problem: Problem): { items: number; candidates: number } {
+/** How many items and candidates there are in chains that go different ways, and how much these take: the rest cost no time to price. */
+function unlike(problem: Problem): { items: number; candidates: number; takes: number } {
   const kinds = new Map(problem.chains.map((chain) => [kindOf(problem, chain), chain]))
   const all = [...kinds.values()].flat()
-  const candidates = all.reduce((sum, item) => sum + (problem.items[item]?.addresses.length ?? 0), 0)
-  return { items: all.length, candidates }
+  const candidates = all.flatMap((item) => problem.items[item]?.takes ?? [])
+  const takes = candidates.reduce((sum, { length }) => sum + Math.max(1, length), 0)
+  return { items: all.length, candidates: candidates.length, takes }
 }
 
 /** Another order of the same, the same for the same seed. */
@@ -156,7 +157,7 @@ export function solvePart(
   const isLarge = whole.items.length > LARGE
   const isQuick = effort === QUICK
   const size = unlike(whole)
-  const mostRounds = Math.floor(ROUND_CANDIDATES / (size.candidates + 1))
+  const mostRounds = Math.floor(ROUND_TAKES / (size.takes + 1))
   const rounds = Math.max(
     LEAST_ROUNDS,
     Math.min(effort.rounds, Math.max(LARGE_ROUNDS, Math.floor(ROUND_ITEMS / size.items)), mostRounds),

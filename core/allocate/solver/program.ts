@@ -1,6 +1,7 @@
 import type { Weights } from './chain'
 import { boundAt, type Priced, type Stage } from './prices'
 import { noScore, TERMS, type Choice, type Problem, type Shape, type Term } from './problem'
+import { firstTogether } from './together'
 
 /** Of more columns no program is made: it would take longer than it is worth, and much memory. */
 export const MOST_COLUMNS = 70_000
@@ -49,7 +50,7 @@ export interface Run {
 export interface Posed {
   program: Program
   runs: readonly Run[]
-  /** The row of each resource; -1 for none. */
+  /** The row of each resource; -1 for what needs none, or is always taken with another. */
   rowOfResource: Int32Array
   rowOfTerm: ReadonlyMap<Term, number>
 }
@@ -119,10 +120,10 @@ export function posedFor(
   const countsBreaks = weighed.includes('breaks') || isHeld('breaks')
   const runs = runsOf(problem, countsBreaks, most)
   if (runs === null) return null
-  const isFirst = new Set(chains.flatMap(([first = -1]) => first))
+  const beginning = new Set(chains.flatMap(([first = -1]) => first))
   const amount = (of: Term, { items: own, candidates }: Run): number =>
     of === 'breaks'
-      ? isFirst.has(own[0] ?? -1)
+      ? beginning.has(own[0] ?? -1)
         ? 0
         : 1
       : own.reduce((sum, item, index) => sum + (items[item]?.costs[of][candidates[index] ?? 0] ?? 0), 0)
@@ -140,8 +141,9 @@ export function posedFor(
   for (const list of takes) for (const resource of list) users[resource] = (users[resource] ?? 0) + 1
   const rowOfResource = new Int32Array(resources).fill(-1)
   let count = items.length
+  const isFirst = firstTogether(takes, resources)
   users.forEach((by, resource) => {
-    if (by > 1) rowOfResource[resource] = count++
+    if (by > 1 && isFirst(resource)) rowOfResource[resource] = count++
   })
   const rowOfTerm = new Map<Term, number>()
   const least = new Array<number>(items.length).fill(1)

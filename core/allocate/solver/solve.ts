@@ -4,6 +4,7 @@ import type { SolveProgram } from './program'
 import { componentsOf, narrowed, widened, withoutForced } from './reduce'
 import type { Budget } from './search'
 import type { Progress, Solution } from './solution'
+import { withoutTogether } from './together'
 
 export interface SolveOptions {
   /** Search steps before the best that is known is given, with its bound; 0: what is found at once. */
@@ -28,7 +29,7 @@ export interface SolveOptions {
 export function solve(problem: Problem, options: SolveOptions): Solution {
   const open = withoutForced(problem)
   const start = options.start ? narrowed(open, options.start) : null
-  const solution = solveParts(open.problem, { ...options, start })
+  const solution = solveParts(withoutTogether(open.problem), { ...options, start })
   return { ...solution, choice: widened(open, solution.choice) }
 }
 
