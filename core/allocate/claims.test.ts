@@ -427,6 +427,16 @@ describe('help', () => {
     expect(shortage?.help).toBe('To help: loosen the house rule that avoids 0–127.')
   })
 
+  it('names whoever could go out of the way, if it were not pinned', () => {
+    const rig = testRig(
+      [testController('a', { 'k1.turn': pinned(20) }), testController('b', { 'k1.turn': sendingCc(20) })],
+      undefined,
+      { houseRules: [{ id: 'x', kind: 'avoid', controller: 'b', low: 0, high: 127 }] },
+    )
+    const [shortage] = plan(rig, { kind: 'repair', policy: { kind: 'keep' } }).shortages
+    expect(shortage?.help).toBe('To help: unpin Knob 1 (A), or loosen the house rule that avoids 0–127.')
+  })
+
   it('speaks of the channels that were asked for', () => {
     const rig = testRig([
       testController('a', { 'k1.turn': pinned(20) }),
