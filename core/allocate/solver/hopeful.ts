@@ -1,8 +1,8 @@
 import type { Weights } from './chain'
 import { nodesFor, type Aids } from './exact'
-import { choiceOf, MOST_COLUMNS, mostOf, posed, posedFor, pricesOf } from './program'
+import { choiceOf, MOST_COLUMNS, posed, posedFor, pricesOf } from './program'
 import { aloneWeights, leastAlone, type Priced } from './prices'
-import { scoreOf, TERMS, type Choice, type Problem, type Score, type Term } from './problem'
+import { mostOf, scoreOf, TERMS, type Choice, type Problem, type Score, type Term } from './problem'
 import { lifted } from './lift'
 import { narrowed, reduced, type Reduced } from './reduce'
 import type { Smaller } from './smaller'
@@ -27,11 +27,11 @@ export function solvedHopefully(whole: Problem, known: Choice, aids: Aids): Smal
   const settled: Array<{ term: Term; value: number }> = []
   const tight: Term[] = []
   let problem = whole
-  let prices: Priced | null = null
+  let isLifted = false
   let failed = 0
   /** The last choice that a program said, as long as nothing has been settled since. */
   let choice: Choice | null = known
-  /** Go on with what is left; false if nothing is. */
+  /** Go on with what is left; false if that is nothing for someone. */
   const shrink = (step: Reduced): boolean => {
     problem = step.problem
     steps.push({ kept: step.kept })
@@ -62,7 +62,8 @@ export function solvedHopefully(whole: Problem, known: Choice, aids: Aids): Smal
     }
     // One column a candidate is the least.
     if (candidatesOf(problem) > MOST_COLUMNS) return null
-    if (prices === null) problem = lifted(problem)
+    if (!isLifted) problem = lifted(problem)
+    isLifted = true
     const several = weightsFrom(problem, at)
     const terms = TERMS.filter((each) => several[each] !== undefined)
     const together = terms.length > 1 && failed < MOST_FAILED ? relaxed(several) : null
@@ -71,7 +72,6 @@ export function solvedHopefully(whole: Problem, known: Choice, aids: Aids): Smal
       const now = scoreOf(problem, found)
       const gap = terms.reduce((sum, each) => sum + (several[each] ?? 0) * now[each], -priced.bound)
       if (gap < 1 - ROUNDING) {
-        prices = priced
         choice = found
         for (const each of terms) settled.push({ term: each, value: now[each] })
         if (!shrink(reduced(problem, priced.weights, priced.prices, gap + ROUNDING))) return null
@@ -82,18 +82,18 @@ export function solvedHopefully(whole: Problem, known: Choice, aids: Aids): Smal
     if (together) failed++
     const only = relaxed({ [term]: 1 })
     if (only === null) return null
-    prices = only.priced
-    const value = Math.max(0, Math.ceil(prices.bound - 1e-6))
-    if (only.found !== null || (score?.[term] ?? value) > value) choice = only.found
+    const { priced, found } = only
+    const value = Math.max(0, Math.ceil(priced.bound - 1e-6))
+    if (found !== null || (score?.[term] ?? value) > value) choice = found
     settled.push({ term, value })
-    if (!shrink(reduced(problem, prices.weights, prices.prices, value - prices.bound))) return null
+    if (!shrink(reduced(problem, priced.weights, priced.prices, value - priced.bound))) return null
   }
   const isThere = (of: Choice): boolean => {
     const score = scoreOf(problem, of)
     return settled.every(({ term, value }) => score[term] === value)
   }
   if (choice === null || !isThere(choice)) choice = wholeOf(problem, settled, aids)
-  return choice === null || !isThere(choice) ? null : { problem, steps, choice, prices }
+  return choice === null || !isThere(choice) ? null : { problem, steps, choice }
 }
 
 /**

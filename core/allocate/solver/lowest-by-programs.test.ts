@@ -8,7 +8,7 @@ import type { SolveProgram } from './program'
 
 const lowestFrom = (problem: Problem, choice: Choice, solves: SolveProgram = programs) =>
   lowestByPrograms(
-    { problem, steps: [], choice, prices: null },
+    { problem, steps: [], choice },
     { programs: solves, budget: { left: 1e6 }, isStopped: () => false },
   )
 

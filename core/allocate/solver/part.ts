@@ -12,12 +12,12 @@ import { aloneWeights, findPrices, leastAlone, mixedWeights, type Priced, type S
 import { quickly } from './quick'
 import {
   comparePlaced,
+  mostOf,
   scoreOf,
   TERMS,
   type Choice,
   type Problem,
   type Score,
-  type Shape,
   type Term,
 } from './problem'
 import { narrowed, reduced, type Reduced } from './reduce'
@@ -68,19 +68,10 @@ const MOST_GAP_OF_LARGE = 2
 /** As heavy as can be without a lower term getting lost in rounding. */
 function rankedWeights(problem: Problem): Weights {
   const weights = {} as Record<Term, number>
-  const counts = new Map<Shape, number>()
-  for (const shape of problem.items) counts.set(shape, (counts.get(shape) ?? 0) + 1)
   let weight = 1
   for (const term of TERMS.toReversed()) {
     weights[term] = weight
-    const most =
-      term === 'breaks'
-        ? problem.chains.reduce((sum, chain) => sum + chain.length - 1, 0)
-        : [...counts].reduce(
-            (sum, [{ costs }, count]) => sum + count * costs[term].reduce((a, b) => Math.max(a, b), 0),
-            0,
-          )
-    weight = Math.min(weight * (most + 1), 2 ** 50)
+    weight = Math.min(weight * (mostOf(problem, term) + 1), 2 ** 50)
   }
   return weights
 }
@@ -187,7 +178,7 @@ export function solvePart(
     }
   const aids = programs === null || isQuick ? null : { programs, budget, isStopped: () => tell([]) }
   const hoped = aids && solvedHopefully(whole, work.best, aids)
-  if (hoped) return { ...lowest(hoped, budget, aids), proven: TERMS, bound: null }
+  if (hoped) return { ...lowest(hoped, null, budget, aids), proven: TERMS, bound: null }
   // Programs of single terms are nearer the best with it too.
   if (aids && size.candidates <= MOST_COLUMNS) work.problem = lifted(whole)
   offer(improved(whole, work.best, weights, firstTries))
@@ -280,7 +271,7 @@ export function solvePart(
     const bound = closed(open, score(), proven)
     return { choice: widenedBy(work.steps, work.best), score: score(), proven, bound, isLeast: false }
   }
-  const ended = lowest({ problem: work.problem, choice: work.best, steps: work.steps, prices }, budget, aids)
+  const ended = lowest({ problem: work.problem, choice: work.best, steps: work.steps }, prices, budget, aids)
   // What lies lower may be better too, where a term is open.
   const bound = closed(open, ended.score, proven)
   return { ...ended, proven, bound, isLeast: open === null && ended.isLeast }

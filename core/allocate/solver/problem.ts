@@ -70,6 +70,17 @@ export const noScore = (): Record<Term, number> => ({
   moved: 0,
 })
 
+/** So much of a term there is at most, whatever is chosen. */
+export function mostOf({ items, chains }: Problem, term: Term): number {
+  if (term === 'breaks') return chains.reduce((sum, { length }) => sum + Math.max(0, length - 1), 0)
+  const known = new Map<Shape, number>()
+  return items.reduce((sum, shape) => {
+    const most = known.get(shape) ?? shape.costs[term].reduce((a, b) => Math.max(a, b), 0)
+    known.set(shape, most)
+    return sum + most
+  }, 0)
+}
+
 /** Where a choice puts an item. */
 export const addressOf = ({ items }: Problem, item: number, choice: Choice): number =>
   items[item]?.addresses[choice[item] ?? 0] ?? NOWHERE

@@ -1,6 +1,6 @@
 import type { Weights } from './chain'
 import { boundAt, type Priced, type Stage } from './prices'
-import { noScore, TERMS, type Choice, type Problem, type Shape, type Term } from './problem'
+import { mostOf, noScore, TERMS, type Choice, type Problem, type Shape, type Term } from './problem'
 import { firstTogether } from './together'
 
 /** Of more columns no program is made: it would take longer than it is worth, and much memory. */
@@ -197,12 +197,6 @@ export function posedFor(
     rowOfTerm,
   }
 }
-
-/** So much of a term there is at most, whatever is chosen. */
-export const mostOf = ({ items, chains }: Problem, term: Term): number =>
-  term === 'breaks'
-    ? chains.reduce((sum, chain) => sum + Math.max(0, chain.length - 1), 0)
-    : items.reduce((sum, { costs }) => sum + costs[term].reduce((a, b) => Math.max(a, b), 0), 0)
 
 /** What is lost in rounding: of a price, and of a column that is whole. */
 const NEARLY_NOTHING = 1e-6

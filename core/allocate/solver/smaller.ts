@@ -1,4 +1,3 @@
-import type { Priced } from './prices'
 import type { Choice, Problem } from './problem'
 import { widened, type Reduced } from './reduce'
 
@@ -8,8 +7,6 @@ export interface Smaller {
   /** The candidates that were kept each time, from the first to the smallest. */
   steps: ReadonlyArray<Pick<Reduced, 'kept'>>
   choice: Choice
-  /** Prices of the last term that had any. */
-  prices: Priced | null
 }
 
 /** A choice of the smallest problem as one of the first. */
