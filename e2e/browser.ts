@@ -11,6 +11,9 @@ const WAIT_MS = 45_000
 /** Where the built application answers. */
 export const ADDRESS = process.env.DEFT_ADDRESS ?? 'http://127.0.0.1:4317'
 
+/** How many times slower the pages are to be, to find what only a slow machine shows. */
+const SLOWER = Number(process.env.DEFT_SLOWER ?? 1)
+
 /** A browser with a profile and a download folder of its own, and a page of 1280 × 800. */
 export interface Session {
   driver: WebDriver
@@ -74,6 +77,7 @@ export async function startSession(own: string | null = null, keeps = false): Pr
       mobile: false,
     })
   await setPage(1280, 800)
+  if (SLOWER > 1) await driver.sendDevToolsCommand('Emulation.setCPUThrottlingRate', { rate: SLOWER })
   if (!keeps)
     await driver.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
       source: 'delete Navigator.prototype.serviceWorker',

@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { parseMidi } from 'midi-file'
 import { nineRingsRig } from '../demo'
-import { By, giveFile, messagesKept, openPerformed, startSession, type Session } from './browser'
+import { By, giveFile, messagesKept, openPerformed, startSession, whenStill, type Session } from './browser'
 
 /** Another reader and writer of Standard MIDI Files. */
 const tool = (name: 'MIDICSV' | 'CSVMIDI', fallback: string, ...given: string[]): string =>
@@ -36,6 +36,11 @@ function openCapture(name: string, bytes: Uint8Array): Promise<void> {
   return giveFile(page, choose, name, bytes)
 }
 const messages = (): Promise<number> => messagesKept(page)
+/** What has moved, each by its name in the page. */
+async function movedNow(): Promise<(string | null)[]> {
+  const each = await page.driver.findElements(By.css('[data-move]'))
+  return (await Promise.all(each.map((one) => one.getAttribute('data-move')))).toSorted()
+}
 async function drag(id: string, up: number): Promise<void> {
   const origin = await page.find(`[data-testid=bench-surface] [data-control="${id}"]`)
   await page.driver
@@ -80,19 +85,17 @@ describe('a capture', () => {
   })
 
   it('is opened and played again: the same controls move the same things', async () => {
-    const before = await page.driver.findElements(By.css('[data-move]'))
-    const moved = await Promise.all(before.map((each) => each.getAttribute('data-move')))
+    const moved = await whenStill(page, 'what has moved', movedNow)
     await page.press('Clear')
+    await expect.poll(() => page.count('[data-move]')).toBe(0)
     await openCapture('kept.mid', kept)
     await page.click('[data-testid=capture-play]')
     await page.waitFor('it to be played', async () => (await page.count('[data-testid=capture-play]')) === 1)
-    const again = await page.driver.findElements(By.css('[data-move]'))
-    const now = await Promise.all(again.map((each) => each.getAttribute('data-move')))
-    expect(now.toSorted()).toEqual(moved.toSorted())
+    await expect.poll(movedNow).toEqual(moved)
     expect(moved.length).toBeGreaterThan(1)
     await page.click('[data-form=lines]')
-    const text = await page.text('[data-testid=tape-lines]')
-    expect(text).not.toMatch(/not in the template/)
+    await expect.poll(() => page.text('[data-testid=tape-lines]')).toMatch(/\d:cc\d/)
+    expect(await page.text('[data-testid=tape-lines]')).not.toMatch(/not in the template/)
     await page.click('[data-form=strokes]')
   })
 

@@ -28,13 +28,13 @@ describe('finding out what a control is', () => {
     await press('key-1', 1)
     expect(await panel()).not.toMatch(/cc|note/)
     await page.click('[data-testid=listen]')
-    expect(await panel()).toMatch(/Listening[\s\S]*Move one control/)
+    await expect.poll(panel).toMatch(/Listening[\s\S]*Move one control/)
   })
 
   it('is not sure of a button that was pressed, asks, and is sure then', async () => {
     await press('key-1', 2)
     await page.waitFor('a guess', async () => (await panel()).includes('not sure yet'))
-    expect(await panel()).toMatch(/held|on and off/)
+    await expect.poll(panel).toMatch(/held|on and off/)
     await page.click('[data-ask=press]')
     await expect.poll(() => page.text('[data-testid=asked]')).toMatch(/Now: Press it briefly/)
     await press('key-1', 6)
@@ -50,7 +50,7 @@ describe('finding out what a control is', () => {
     await actions.release().perform()
     await page.waitFor('it to be sure', async () => (await page.text('[data-testid=how-sure]')) === 'sure')
     await expect.poll(() => page.text('[data-testid=heard-tag]')).toMatch(/cc\d+\+\d+$/)
-    expect(await panel()).toMatch(/two halves, MSB first/)
+    await expect.poll(panel).toMatch(/two halves, MSB first/)
   })
 
   it('names the other axis of a surface, and what each of them sends', async () => {

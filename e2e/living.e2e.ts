@@ -29,8 +29,8 @@ const written = (control: string): Promise<string> => page.text(`[data-living="$
 
 describe('the living card', () => {
   it('says what each control moves now, and shows where its value stands as it comes in', async () => {
-    expect(await written('fader-1')).toContain('Rings')
-    expect(await written('fader-1')).toContain('Volume')
+    await expect.poll(() => written('fader-1')).toContain('Rings')
+    await expect.poll(() => written('fader-1')).toContain('Volume')
     const before = await page.text('[data-living="fader-1"] [data-testid=living-value]')
     await deliver([0xb0, 16, 0], [0xb0, 48, 0], [0xb0, 16, 64], [0xb0, 48, 0])
     await page.waitFor('the value', async () => {

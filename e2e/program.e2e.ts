@@ -102,7 +102,7 @@ describe('a controller drawn from nothing', () => {
     const before = await place()
     await page.driver.executeScript(`document.querySelector('[data-control=fader-11]').focus()`)
     await page.keys(Key.chord(Key.ALT, Key.ARROW_RIGHT))
-    expect((await place()).x).toBe(before.x + 0.5)
+    await expect.poll(async () => (await place()).x).toBe(before.x + 0.5)
     const fader = await page.find('[data-control=fader-11]')
     const { driver } = page
     await driver
