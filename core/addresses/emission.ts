@@ -176,6 +176,7 @@ class LazySender implements Sender {
   readonly gesture: GestureRef
   readonly channel: Channel
   readonly pinned: boolean
+  #key: string | undefined
   #address: Address | null | undefined
   #cells: readonly Cell[] | undefined
 
@@ -194,7 +195,7 @@ class LazySender implements Sender {
   }
 
   get key(): string {
-    return `${placeKey(this.place)}#${this.messageIndex}`
+    return (this.#key ??= `${placeKey(this.place)}#${this.messageIndex}`)
   }
 
   get address(): Address | null {

@@ -115,7 +115,7 @@ export function problemBuilder(
         apart === null || !takes.own.some((cell) => apart.isBarred(sender, cell))
       const on = channels(sender).flatMap((channel) => {
         if (!spots) return []
-        const { far, near } = spots(channel)
+        const { far, near } = spots.on(channel)
         return { channel, far: far.every(isOpen) ? far : far.filter(isOpen), near: near.filter(isOpen) }
       })
       const stretches = stretchesOf(sender, on, stillsOf(sender))
@@ -221,21 +221,14 @@ function stillsIn(stretches: ReadonlyArray<Stretch<Place>>): ReadonlyMap<number,
 /** Is there an address for a sender, as it is with everybody else where they are? */
 export function hasPlace(context: CheckContext, request: AllocateRequest, sender: Sender): boolean {
   const withFollowers = withFollowersIn(context)
-  const spots = spotFinder(
+  const { isAnyOn } = spotFinder(
     context,
     request,
     groundOf(context, new Set(withFollowers(sender))),
     hearingsOf(context, [sender], withFollowers),
     numbersWorthTrying(context.rig, context.occupancy.senders, [sender], request.rules),
   )(sender)
-  return channelsFor(
-    context.rig,
-    request.policy,
-    new Set([sender]),
-  )(sender).some((channel) => {
-    const { far, near } = spots(channel)
-    return far.length + near.length > 0
-  })
+  return channelsFor(context.rig, request.policy, new Set([sender]))(sender).some(isAnyOn)
 }
 
 /** The same problem without the candidates that lead to barred spots. */

@@ -37,6 +37,13 @@ export interface Spots {
   near: readonly NearSpot[]
 }
 
+/** Where one sender could go. */
+export interface SpotsOfOne {
+  on: (channel: Channel) => Spots
+  /** Is there any spot on a channel? Soon seen where there are many. */
+  isAnyOn: (channel: Channel) => boolean
+}
+
 /** What stands for a sender's number where runs are looked for: its own, the lowest of its keys, or none. */
 export const anchorOf = (message: Message): number =>
   numberOf(message) ?? ('keys' in message && message.keys.kind !== 'one' ? message.keys.low : 0)
@@ -63,7 +70,7 @@ export function spotFinder(
   ground: Ground,
   hearings: Hearings,
   numbersFor: (kind: MessageKind) => readonly number[],
-): (sender: Sender) => (channel: Channel) => Spots {
+): (sender: Sender) => SpotsOfOne {
   const { rig, occupancy } = context
   const withFollowers = withFollowersIn(context)
   const shares = request.shareLayers
@@ -73,7 +80,7 @@ export function spotFinder(
   return (sender) => {
     const { message } = sender
     const freedom = freedomOf(context, request, sender)
-    if ('why' in freedom || !isChannelMessage(message)) return () => NONE
+    if ('why' in freedom || !isChannelMessage(message)) return NOWHERE_TO_GO
     const all = withFollowers(sender)
     const own = freedom.free === 'channel' ? [null] : noteAlready(context, sender)
     const numbers = own ?? numbersFor(message.kind)
@@ -150,7 +157,7 @@ export function spotFinder(
     const isElsewhere = (channel: Channel, number: number | null): boolean =>
       channel !== sender.channel || (number !== null && number !== numberOf(message))
     const known = new Map<Channel, Spots>()
-    return (channel) => {
+    const on = (channel: Channel): Spots => {
       const before = known.get(channel)
       if (before) return before
       const key = `${channel} ${alike}`
@@ -169,10 +176,14 @@ export function spotFinder(
       known.set(channel, spots)
       return spots
     }
+    // Where nothing that it is joined to listens, it goes as one that is joined to nothing.
+    const isAnyOn = (channel: Channel): boolean =>
+      numbers.some((number) => isElsewhere(channel, number) && spotAt(channel, number, false) !== null)
+    return { on, isAnyOn }
   }
 }
 
-const NONE: Spots = { far: [], near: [] }
+const NOWHERE_TO_GO: SpotsOfOne = { on: () => ({ far: [], near: [] }), isAnyOn: () => false }
 
 /** The one number that poly pressure can have whose control sends a note of a given number; null for everything else. */
 function noteAlready({ occupancy }: CheckContext, sender: Sender): number[] | null {

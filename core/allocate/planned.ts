@@ -9,7 +9,7 @@ import { certainBeside, certainOfErrors, type Certain } from './solver/certain'
 import { carriedOver } from './solver/carried'
 import { LOOSE, solveInFields, STAYING, type FieldMemory, type Fields } from './solver/fields'
 import { leastErrors } from './solver/needs'
-import type { Choice, Score } from './solver/problem'
+import type { Choice, Score, Term } from './solver/problem'
 import { withoutProof, type Progress, type Solution } from './solver/solution'
 import { solve, type SolveOptions } from './solver/solve'
 
@@ -112,7 +112,7 @@ export function planned(
   { isHasty = false, onProgress, programs, memory }: PlannedOptions = {},
 ): Planned {
   let isStopped = false
-  const options = {
+  const options: SolveOptions = {
     steps: request.steps,
     isHasty,
     ...(programs ? { programs } : {}),
@@ -130,12 +130,12 @@ export function planned(
     }
   const mayLeave = request.policy.kind === 'keep-if-room'
   // Where channels may be left, it is first seen whether they have to be.
-  const looked = solve(near.problem, mayLeave ? lookingAt(near, options) : options)
-  const isOpen = looked.bound !== null && request.steps > 0 && !isStopped
-  const solution =
-    mayLeave && isOpen && isLossless(looked)
-      ? solve(near.problem, { ...options, start: looked.choice })
-      : looked
+  const looking = mayLeave ? lookingAt(near, options) : options
+  const looked = solve(near.problem, looking)
+  const isOpen = (looked.bound !== null || looking.enough !== undefined) && request.steps > 0 && !isStopped
+  const solvedNear = (): Solution =>
+    mayLeave && isOpen ? solve(near.problem, { ...options, start: looked.choice }) : looked
+  const solution = isLossless(looked) ? solvedNear() : looked
   const { errors, unmet } = solution.score
   if (!mayLeave || isLossless(solution)) return { built: near, solution }
   const isEnough = request.steps === 0 && near.free.size > MOST_AT_ONCE
@@ -147,24 +147,26 @@ export function planned(
   }
   if (placesOn(near) <= (errors + unmet > 0 ? MOST_PLACES : MOST_PLACES_TO_WIN)) return solvedWith(near.free)
   const rivals = rivalsOf(near, solution.choice)
-  const wide = rivals.size === 0 ? { built: near, solution } : solvedWith(rivals)
+  const wide = rivals.size === 0 ? { built: near, solution: solvedNear() } : solvedWith(rivals)
   if (rivals.size === near.free.size) return wide
   const open = withoutProof(wide.solution)
   if (request.steps === 0 || isStopped) return { ...wide, solution: open }
   return { ...wide, solution: { ...open, ...certainOfAll(request, problems, near, open.score, options) } }
 }
 
-/** How it is looked whether anyone has to leave its channel: of many places without programs, as it is nearly always seen. */
+/**
+ * How it is looked whether anyone has to leave its channel: of many places without programs, as it is nearly always seen,
+ * and only until it is seen.
+ */
 function lookingAt(near: BuiltProblem, { programs, ...options }: SolveOptions): SolveOptions {
   const steps = Math.ceil(options.steps / LOOKING_SHARE)
-  return placesIn(near) > MOST_PLACES_TO_LOOK
-    ? { ...options, steps }
-    : { ...options, steps, ...(programs ? { programs } : {}) }
+  if (placesIn(near) <= MOST_PLACES_TO_LOOK) return { ...options, steps, ...(programs ? { programs } : {}) }
+  return { ...options, steps, ...(steps > 0 ? { enough: LOSSES } : {}) }
 }
 
-/** Is nobody left, and nothing lost or unheard? */
-const isLossless = ({ score: { errors, unmet, stale, warnings } }: Solution): boolean =>
-  errors + unmet + stale + warnings === 0
+/** Who is left, and what is lost or unheard. */
+const LOSSES: readonly Term[] = ['errors', 'unmet', 'stale', 'warnings']
+const isLossless = ({ score }: Solution): boolean => LOSSES.every((term) => score[term] === 0)
 
 /** How many places there are if all may leave their channel. */
 const placesOn = (near: BuiltProblem): number => placesIn(near) * CHANNELS.length

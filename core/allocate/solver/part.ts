@@ -18,6 +18,7 @@ import {
   type Choice,
   type Problem,
   type Score,
+  type Shape,
   type Term,
 } from './problem'
 import { narrowed, reduced, type Reduced } from './reduce'
@@ -87,9 +88,18 @@ function orders({ chains }: Problem): [number[], number[]] {
 function unlike(problem: Problem): { items: number; candidates: number; takes: number } {
   const kinds = new Map(problem.chains.map((chain) => [kindOf(problem, chain), chain]))
   const all = [...kinds.values()].flat()
-  const candidates = all.flatMap((item) => problem.items[item]?.takes ?? [])
-  const takes = candidates.reduce((sum, { length }) => sum + Math.max(1, length), 0)
-  return { items: all.length, candidates: candidates.length, takes }
+  const takesOf = new Map<Shape, number>()
+  let candidates = 0
+  let takes = 0
+  for (const item of all) {
+    const shape = problem.items[item]
+    if (!shape) continue
+    const own = takesOf.get(shape) ?? shape.takes.reduce((sum, { length }) => sum + Math.max(1, length), 0)
+    takesOf.set(shape, own)
+    candidates += shape.takes.length
+    takes += own
+  }
+  return { items: all.length, candidates, takes }
 }
 
 /** Another order of the same, the same for the same seed. */
@@ -142,7 +152,11 @@ export function solvePart(
   budget: Budget,
   effort: Effort,
   tell: (proven: readonly Term[]) => boolean,
-  { start = null, programs = null }: { start?: Choice | null; programs?: SolveProgram | null } = {},
+  {
+    start = null,
+    programs = null,
+    enough = null,
+  }: { start?: Choice | null; programs?: SolveProgram | null; enough?: readonly Term[] | null } = {},
 ): Solution {
   const weights = rankedWeights(whole)
   const isLarge = whole.items.length > LARGE
@@ -183,8 +197,10 @@ export function solvePart(
   if (aids && size.candidates <= MOST_COLUMNS) work.problem = lifted(whole)
   offer(improved(whole, work.best, weights, firstTries))
   if (!isLarge) for (const terms of HELPED) offer(augmented(whole, work.best, terms))
+  const found = (): Solution => withoutProof({ choice: work.best, score: known })
+  if (enough?.every((term) => known[term] === 0)) return found()
   // To look how near the best it is takes longer than to find it.
-  if (isQuick && isLarge) return withoutProof({ choice: work.best, score: known })
+  if (isQuick && isLarge) return found()
   if (isQuick) return quickly(whole, work.best, longest)
 
   const settled: Array<{ term: Term; value: number }> = []
@@ -221,9 +237,9 @@ export function solvePart(
         continue
       }
       const cover = prices === null && HARD_TERMS.includes(term) ? coverOf(work.problem, term) : null
-      const found: Priced = findPrices(work.problem, stage, target(), {
-        // Prices of a cover are near the best already.
-        rounds: tell(proven) ? 1 : isLarge && cover ? Math.min(rounds, LARGE_ROUNDS) : rounds,
+      const near: Priced = findPrices(work.problem, stage, target(), {
+        // Prices of a cover are near the best already: of a large problem they are taken as they are.
+        rounds: tell(proven) || (isLarge && cover) ? 1 : rounds,
         enough: target,
         start: prices ?? cover,
         onRound: (now, at) => {
@@ -235,8 +251,8 @@ export function solvePart(
           )
         },
       })
-      prices = found
-      let lower = Math.ceil(found.bound - 1e-6)
+      prices = near
+      let lower = Math.ceil(near.bound - 1e-6)
       if (lower < target() && open === null && times > 0) {
         offer(
           laidAnew(work.problem, work.best, {
@@ -253,7 +269,7 @@ export function solvePart(
       const isHopeless = isLarge && target() - lower > MOST_GAP_OF_LARGE
       while (lower < target() && !isHopeless) {
         if (tell(proven)) break
-        const ended = search(mostWantedFirst(work.problem, found), stage, target() - 1, found, share)
+        const ended = search(mostWantedFirst(work.problem, near), stage, target() - 1, near, share)
         if (ended.end === 'found') offer(improved(work.problem, ended.choice, weights, effort.laterTries))
         else if (ended.end === 'none') lower = target()
         else break
@@ -263,7 +279,7 @@ export function solvePart(
       if (lower < target()) open ??= { term, value: Math.max(0, lower) }
       // Of a large problem the terms after it are as they were found: to look for less of them would take long.
       if (isLarge && open !== null) break
-      shrink(work, found.weights, found.prices, target() - found.bound)
+      shrink(work, near.weights, near.prices, target() - near.bound)
     }
     settle(term)
   }

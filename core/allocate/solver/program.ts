@@ -1,6 +1,7 @@
 import type { Weights } from './chain'
 import { boundAt, type Priced, type Stage } from './prices'
-import { mostOf, noScore, TERMS, type Choice, type Problem, type Shape, type Term } from './problem'
+import { mostOf, noScore, NOWHERE, TERMS, type Choice, type Problem, type Shape, type Term } from './problem'
+import { contestedIn } from './reduce'
 import { firstTogether } from './together'
 
 /** Of more columns no program is made: it would take longer than it is worth, and much memory. */
@@ -90,7 +91,8 @@ function runsOf({ chains, items }: Problem, countsBreaks: boolean, most: number)
   for (const chain of chains)
     for (const [index, item] of chain.entries()) {
       const { addresses } = items[item] ?? { addresses: new Int32Array() }
-      for (const [candidate, address] of addresses.entries()) {
+      for (let candidate = 0; candidate < addresses.length; candidate++) {
+        const address = addresses[candidate] ?? NOWHERE
         if (found.length >= most) return null
         const run = { items: [item], candidates: [candidate] }
         found.push(run)
@@ -128,67 +130,63 @@ export function posedFor(
         : 1
       : own.reduce((sum, item, index) => sum + (items[item]?.costs[of][candidates[index] ?? 0] ?? 0), 0)
 
-  const users = new Int32Array(resources)
-  const takesOf = ({ items: own, candidates }: Run): number[] => {
-    const taken: number[] = []
-    own.forEach((item, index) => {
-      for (const resource of items[item]?.takes[candidates[index] ?? 0] ?? [])
-        if (!taken.includes(resource)) taken.push(resource)
-    })
-    return taken
-  }
-  const takes = runs.map(takesOf)
-  for (const list of takes) for (const resource of list) users[resource] = (users[resource] ?? 0) + 1
   const rowOfResource = new Int32Array(resources).fill(-1)
   let count = items.length
-  const isFirst = firstTogether(takes, resources)
-  users.forEach((by, resource) => {
-    if (by > 1 && isFirst(resource)) rowOfResource[resource] = count++
+  const isFirst = firstTogether(problem)
+  // What only one item could take is taken once as it is.
+  contestedIn(problem).forEach((isContested, resource) => {
+    if (isContested === 1 && isFirst(resource)) rowOfResource[resource] = count++
   })
   const rowOfTerm = new Map<Term, number>()
   const least = new Array<number>(items.length).fill(1)
   const upTo = new Array<number>(count).fill(1)
   while (least.length < count) least.push(-Infinity)
-  for (const { term: held, value } of settled) {
-    if (mostOf(problem, held) <= value) continue
-    rowOfTerm.set(held, count++)
+  for (const { term, value } of settled) {
+    if (mostOf(problem, term) <= value) continue
+    rowOfTerm.set(term, count++)
     least.push(-Infinity)
     upTo.push(value)
   }
 
+  const held = [...rowOfTerm].map(([term, row]) => ({ term, row }))
   const costs = new Float64Array(runs.length)
   const starts = new Int32Array(runs.length + 1)
-  const rows: number[] = []
-  const values: number[] = []
+  const mostEntries = runs.reduce((sum, run) => sum + entriesOf(items, run), runs.length * rowOfTerm.size)
+  const rows = new Int32Array(mostEntries)
+  const values = new Float64Array(mostEntries)
+  const lastIn = new Int32Array(count).fill(-1)
+  let entries = 0
+  const put = (row: number, value: number): void => {
+    rows[entries] = row
+    values[entries++] = value
+  }
   runs.forEach((run, column) => {
     costs[column] =
       typeof cost === 'function'
         ? cost(run)
         : weighed.reduce((sum, term) => sum + (cost[term] ?? 0) * amount(term, run), 0)
-    for (const item of run.items) {
-      rows.push(item)
-      values.push(1)
+    run.items.forEach((item, index) => {
+      put(item, 1)
+      const takes = items[item]?.takes[run.candidates[index] ?? 0] ?? NOTHING
+      for (let at = 0; at < takes.length; at++) {
+        const row = rowOfResource[takes[at] ?? 0] ?? -1
+        if (row < 0 || lastIn[row] === column) continue
+        lastIn[row] = column
+        put(row, 1)
+      }
+    })
+    for (const { term, row } of held) {
+      const value = amount(term, run)
+      if (value > 0) put(row, value)
     }
-    for (const resource of takes[column] ?? []) {
-      const row = rowOfResource[resource] ?? -1
-      if (row < 0) continue
-      rows.push(row)
-      values.push(1)
-    }
-    for (const [held, row] of rowOfTerm) {
-      const value = amount(held, run)
-      if (value === 0) continue
-      rows.push(row)
-      values.push(value)
-    }
-    starts[column + 1] = rows.length
+    starts[column + 1] = entries
   })
   return {
     program: {
       costs,
       starts,
-      rows: Int32Array.from(rows),
-      values: Float64Array.from(values),
+      rows: rows.slice(0, entries),
+      values: values.slice(0, entries),
       most: Float64Array.from(upTo),
       least: Float64Array.from(least),
     },
@@ -197,6 +195,12 @@ export function posedFor(
     rowOfTerm,
   }
 }
+
+const NOTHING = new Int32Array()
+
+/** So many entries a run has at most: of its items, and of what these take. */
+const entriesOf = (items: readonly Shape[], { items: own, candidates }: Run): number =>
+  own.reduce((sum, item, index) => sum + 1 + (items[item]?.takes[candidates[index] ?? 0]?.length ?? 0), 0)
 
 /** What is lost in rounding: of a price, and of a column that is whole. */
 const NEARLY_NOTHING = 1e-6
@@ -241,7 +245,8 @@ export function choiceOf(
   values: Float64Array,
 ): Choice | null {
   const choice = items.map(() => -1)
-  for (const [column, value] of values.entries()) {
+  for (let column = 0; column < values.length; column++) {
+    const value = values[column] ?? 0
     if (value < NEARLY_NOTHING) continue
     if (value < 1 - NEARLY_WHOLE) return null
     const run = runs[column]

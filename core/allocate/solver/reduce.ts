@@ -47,26 +47,33 @@ function withOnly(shape: Shape, kept: Int32Array, contested: Uint8Array | null):
 
 const NOTHING = new Int32Array()
 
-/** What more than one item could take, of the candidates that are kept. */
-function contestedIn({ items, resources }: Problem, kept: readonly Int32Array[]): Uint8Array {
+/** What more than one item could take, of the candidates that are kept (null: of all): 1 for each such resource. */
+export function contestedIn(
+  { items, resources }: Problem,
+  kept: readonly Int32Array[] | null = null,
+): Uint8Array {
   const contested = new Uint8Array(resources)
   const seenBy = new Int32Array(resources).fill(-1)
   const seen = new Map<Shape, Map<Int32Array, number>>()
   let turn = 0
+  const see = (takes: Int32Array): void => {
+    for (let at = 0; at < takes.length; at++) {
+      const resource = takes[at] ?? 0
+      const before = seenBy[resource] ?? -1
+      if (before >= 0 && before !== turn) contested[resource] = 1
+      seenBy[resource] = turn
+    }
+  }
   items.forEach((shape, item) => {
-    const own = kept[item] ?? NOTHING
+    const own = kept?.[item] ?? NOTHING
     const ofShape = seen.get(shape) ?? new Map<Int32Array, number>()
     seen.set(shape, ofShape)
     const times = ofShape.get(own) ?? 0
     ofShape.set(own, times + 1)
     // Of items that are the very same two are as good as many.
     if (times > 1) return
-    for (let index = 0; index < own.length; index++)
-      for (const resource of shape.takes[own[index] ?? 0] ?? NOTHING) {
-        const before = seenBy[resource] ?? -1
-        if (before >= 0 && before !== turn) contested[resource] = 1
-        seenBy[resource] = turn
-      }
+    if (kept === null) shape.takes.forEach(see)
+    else for (let index = 0; index < own.length; index++) see(shape.takes[own[index] ?? 0] ?? NOTHING)
     turn++
   })
   return contested

@@ -15,6 +15,8 @@ export interface SolveOptions {
   isRough?: boolean
   /** Does it matter only who finds a place at all? Then the rest is as it comes. */
   isHasty?: boolean
+  /** Where nothing of these terms is left, is what is found soonest enough? Then the rest is as it comes. */
+  enough?: readonly Term[]
   /** Solves linear programs, if it is there: then bounds are as near as they can be, where the problem is not very large. */
   programs?: SolveProgram
   /** Called now and then; `true` stops the search. */
@@ -35,7 +37,7 @@ export function solve(problem: Problem, options: SolveOptions): Solution {
 
 function solveParts(
   problem: Problem,
-  { steps, start = null, isRough = false, isHasty = false, programs, onProgress }: SolveOptions,
+  { steps, start = null, isRough = false, isHasty = false, enough, programs, onProgress }: SolveOptions,
 ): Solution {
   const parts = componentsOf(problem)
   const choice = new Array<number>(problem.items.length).fill(0)
@@ -54,7 +56,11 @@ function solveParts(
       budget,
       isHasty ? HASTY : steps === 0 || isStopped ? QUICK : isRough ? FEW : FULL,
       tell,
-      { start: start && part.items.map((item) => start[item] ?? 0), programs: programs ?? null },
+      {
+        start: start && part.items.map((item) => start[item] ?? 0),
+        programs: programs ?? null,
+        enough: enough ?? null,
+      },
     )
     part.items.forEach((item, own) => {
       choice[item] = solution.choice[own] ?? 0

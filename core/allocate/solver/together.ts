@@ -4,14 +4,10 @@ import type { Problem, Shape } from './problem'
  * The same problem, in which of resources that are always taken together only the first is left: who has one has all of them.
  */
 export function withoutTogether(problem: Problem): Problem {
-  const { items, resources } = problem
-  const shapes = [...new Set(items)]
-  const isFirst = firstTogether(
-    shapes.flatMap(({ takes }) => takes),
-    resources,
-  )
+  const { items } = problem
+  const isFirst = firstTogether(problem)
   const kept = new Map<Shape, Shape>()
-  for (const shape of shapes) {
+  for (const shape of new Set(items)) {
     const takes = shape.takes.map((own) => (own.every(isFirst) ? own : own.filter(isFirst)))
     if (takes.some((own, candidate) => own !== shape.takes[candidate])) kept.set(shape, { ...shape, takes })
   }
@@ -19,39 +15,54 @@ export function withoutTogether(problem: Problem): Problem {
   return { ...problem, items: items.map((shape) => kept.get(shape) ?? shape) }
 }
 
-/**
- * Is a resource the first of those that are in the very same lists?
- *
- * @param lists Resources by their numbers below `resources`.
- */
-export function firstTogether(
-  lists: ReadonlyArray<Iterable<number>>,
-  resources: number,
-): (resource: number) => boolean {
-  const classes = new Int32Array(resources)
-  const sizes = [resources]
-  for (const list of lists) {
-    // What a list has of a class, but not all of it, is a class by itself from now on.
-    const parts = new Map<number, number[]>()
-    for (const resource of new Set(list)) {
-      const at = classes[resource] ?? 0
-      const part = parts.get(at)
-      if (part) part.push(resource)
-      else parts.set(at, [resource])
+/** Is a resource the first of those that the very same candidates take? */
+export function firstTogether({ items, resources }: Problem): (resource: number) => boolean {
+  const classOf = new Int32Array(resources)
+  // No class is ever empty, so there are no more of them than resources.
+  const sizes = new Int32Array(resources + 1)
+  sizes[0] = resources
+  let classes = 1
+  /** Of each class, how much of it a candidate takes, and the class that this becomes. */
+  const taken = new Int32Array(resources + 1)
+  const becomes = Int32Array.from({ length: resources + 1 }, (_, own) => own)
+  const seenBy = new Int32Array(resources).fill(-1)
+  const own: number[] = []
+  const before: number[] = []
+  let turn = 0
+  const split = (takes: Int32Array): void => {
+    own.length = before.length = 0
+    for (let at = 0; at < takes.length; at++) {
+      const resource = takes[at] ?? 0
+      if (seenBy[resource] === turn) continue
+      seenBy[resource] = turn
+      const each = classOf[resource] ?? 0
+      own.push(resource)
+      before.push(each)
+      taken[each] = (taken[each] ?? 0) + 1
     }
-    for (const [at, part] of parts) {
-      const size = sizes[at] ?? 0
-      if (part.length === size) continue
-      sizes[at] = size - part.length
-      for (const resource of part) classes[resource] = sizes.length
-      sizes.push(part.length)
+    turn++
+    for (const each of before) {
+      const count = taken[each] ?? 0
+      const size = sizes[each] ?? 0
+      taken[each] = 0
+      // What it takes of a class, but not all of it, is a class by itself from now on.
+      if (count === 0 || count === size) continue
+      sizes[each] = size - count
+      sizes[classes] = count
+      becomes[each] = classes++
     }
+    own.forEach((resource, at) => {
+      classOf[resource] = becomes[before[at] ?? 0] ?? 0
+    })
+    for (const each of before) becomes[each] = each
   }
+  for (const { takes } of new Set(items)) takes.forEach(split)
+
   const isFirst = new Uint8Array(resources)
-  const seen = new Uint8Array(sizes.length)
-  classes.forEach((own, resource) => {
-    isFirst[resource] = 1 - (seen[own] ?? 0)
-    seen[own] = 1
+  const isSeen = new Uint8Array(classes)
+  classOf.forEach((own, resource) => {
+    isFirst[resource] = 1 - (isSeen[own] ?? 0)
+    isSeen[own] = 1
   })
   return (resource) => isFirst[resource] === 1
 }
