@@ -4,7 +4,7 @@ import { crowdedRig } from '../testing/crowded-rigs'
 import { joined } from '../testing/mapped-rigs'
 import { plan, programs } from '../testing/plans'
 import { sending, sendingCc, testController, testRig } from '../testing/rigs'
-import { problemBuilder } from './build-problem'
+import { hasPlace, problemBuilder } from './build-problem'
 import { askedSenders, troublesOf } from './free'
 import { AllocateRequest } from './request'
 import { TERMS, type Score, type Term } from './solver/problem'
@@ -84,4 +84,40 @@ it('looks at once on the own channels only where many may move, and does not wai
   const [shortage, ...more] = plan(crowded.rig, { ...keep, steps: 0 }).shortages
   expect(shortage?.message).toMatch(/left\.$/)
   expect([shortage, ...more].map((each) => each?.help)).toEqual([shortage, ...more].map(() => ''))
+})
+
+it('sees whether there is a place for one without listing all of them', () => {
+  const seen = new Set<boolean>()
+  for (let seed = 1; seed <= 6; seed++) {
+    const { rig, request: input } = crowdedRig({ seed, gestures: 20, channels: 1, full: 0.75 + 0.03 * seed })
+    const checked = check(rig)
+    const request = AllocateRequest.parse(input)
+    const { free } = askedSenders(checked, request, troublesOf(checked))
+    for (const sender of free) {
+      const alone = problemBuilder(checked.context, request, [sender])([]).build(new Set(), new Set([sender]))
+      const item = alone.senders.indexOf(sender)
+      const isThere = hasPlace(checked.context, request, sender)
+      expect(isThere).toBe(alone.roomFor(item).length > 0)
+      seen.add(isThere)
+    }
+  }
+  expect(seen.size).toBe(2)
+})
+
+it('does not count as a place where one is already, but where it is listened for', () => {
+  const rules = [
+    { kind: 'avoid' as const, low: 0, high: 19 },
+    { kind: 'avoid' as const, low: 22, high: 127 },
+  ]
+  const placeFor = (learnedAt: string): boolean => {
+    const mappings = [joined('a/k1.turn', 'p1', { learnedAt })]
+    const { context } = check(
+      testRig([testController('a', { 'k1.turn': sendingCc(20) })], undefined, { mappings }),
+    )
+    const request = AllocateRequest.parse({ kind: 'replan', policy: { kind: 'keep' }, rules })
+    return context.occupancy.senders.some((sender) => hasPlace(context, request, sender))
+  }
+  expect(placeFor('1:cc21')).toBe(true)
+  rules.push({ kind: 'avoid', low: 21, high: 21 })
+  expect(placeFor('1:cc21')).toBe(false)
 })

@@ -220,3 +220,16 @@ it('scores what its definitions say, is never beaten where it is proven, and nam
     { numRuns: 60 },
   )
 }, 120_000)
+
+it('lies as low as can be where very many find room at once', () => {
+  const wanting = Object.fromEntries(
+    [1, 2, 3, 4, 5, 6].map((n) => [
+      `k${n}.turn`,
+      sending({ kind: 'note', keys: { kind: 'one', number: 'wanted' } }),
+    ]),
+  )
+  const crowd = Array.from({ length: 20 }, (_, index) => testController(`c${index}`, wanting))
+  const found = plan(testRig(crowd), { kind: 'fill' })
+  expect(found.free).toBe(120)
+  expect(found).toMatchObject({ bound: null, isLeast: true })
+})

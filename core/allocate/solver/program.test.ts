@@ -1,7 +1,9 @@
 import * as fc from 'fast-check'
 import { expect, it } from 'vitest'
+import { anyCrowd, everyChoice, problemOf, shapeTaking } from '../../testing/allocations'
 import { programs } from '../../testing/plans'
-import { leastBy, type Program } from './program'
+import { scoreOf, TERMS, type Problem } from './problem'
+import { leastBy, posed, type Program } from './program'
 
 const anyProgram = fc
   .record({ columns: fc.integer({ min: 1, max: 6 }), rows: fc.integer({ min: 1, max: 5 }) })
@@ -36,6 +38,35 @@ function leastByTrying(
   })
   return Math.min(...sums)
 }
+
+/** Pairs of numbers side by side: one that runs on from another takes what that takes too. */
+const pair = shapeTaking([
+  [0, 1],
+  [1, 2],
+  [2, 3],
+  [3, 4],
+])
+const overlapping: Problem = { items: [pair, pair, pair], chains: [[0, 1], [2]], resources: 5 }
+
+const anyCrowded = anyCrowd.map((drawn) => problemOf(drawn, 3))
+
+it('names each row of a column once, and allows whatever can be chosen', () => {
+  fc.assert(
+    fc.property(anyCrowded, fc.constantFrom(...TERMS), (problem, term) => {
+      const { program } = posed(problem, { term, settled: [] }, 10_000) ?? {}
+      if (!program) throw new Error('There is no program.')
+      for (let column = 0; column < program.costs.length; column++) {
+        const own = [...program.rows.slice(program.starts[column], program.starts[column + 1])]
+        expect(new Set(own).size).toBe(own.length)
+      }
+      const { bound } = programs(program, { isWhole: true, nodes: 1000, isStopped: () => false })
+      const least = Math.min(...[...everyChoice(problem)].map((choice) => scoreOf(problem, choice)[term]))
+      expect(bound).toBeLessThanOrEqual(least + 1e-6)
+      if (term !== 'breaks') expect(bound).toBeCloseTo(least, 5)
+    }),
+    { numRuns: 300, examples: [[overlapping, 'breaks']] },
+  )
+})
 
 it('is never said to cost more than it can, whatever prices its rows are given, and no less than its own say', () => {
   fc.assert(

@@ -5,7 +5,7 @@ import type { Problem } from './problem'
 import { withoutTogether } from './together'
 
 const RESOURCES = 8
-const anySet = fc.uniqueArray(fc.nat({ max: RESOURCES - 1 }), { maxLength: 6 })
+const anySet = fc.array(fc.nat({ max: RESOURCES - 1 }), { maxLength: 6 })
 const anyProblem: fc.Arbitrary<Problem> = fc
   .array(fc.array(anySet, { minLength: 1, maxLength: 4, size: 'max' }), {
     minLength: 1,
