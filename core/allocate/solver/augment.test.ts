@@ -68,6 +68,13 @@ it('gives a place that costs less of other terms, though another comes first', (
   expect(augmented(problem, [3], ['errors'])).toEqual([1])
 })
 
+it('helps only those for whose sake it is', () => {
+  const items = [shapeTaking([[0]]), shapeTaking([[0], [1]], [0, 1])]
+  const problem: Problem = { items, chains: [[0], [1]], resources: 2 }
+  expect(augmented(problem, [1, 1], ['errors', 'stale'])).toEqual([0, 1])
+  expect(augmented(problem, [1, 1], ['errors', 'stale'], ['stale'])).toEqual([1, 0])
+})
+
 it('asks those again who gave way in vain', () => {
   const pair = shapeTaking([
     [0, 1],

@@ -30,10 +30,11 @@ interface Aim {
   size: readonly number[]
   /** Every item: those first that take least. */
   order: readonly number[]
+  /** Is an item to be helped? */
   isCosting: (item: number, candidate: number) => boolean
 }
 
-function aimOf({ items, resources }: Problem, terms: readonly Term[]): Aim {
+function aimOf({ items, resources }: Problem, terms: readonly Term[], sake: readonly Term[]): Aim {
   const free = new Map<Shape, readonly number[]>()
   for (const shape of items) {
     if (free.has(shape)) continue
@@ -53,7 +54,7 @@ function aimOf({ items, resources }: Problem, terms: readonly Term[]): Aim {
     order: [...items.keys()].sort((a, b) => (size[a] ?? 0) - (size[b] ?? 0) || a - b),
     isCosting: (item, candidate) => {
       const shape = items[item]
-      return shape !== undefined && !costsNothing(shape, candidate, terms)
+      return shape !== undefined && !costsNothing(shape, candidate, sake)
     },
   }
 }
@@ -92,12 +93,19 @@ function holding({ items, resources }: Aim, start: Choice) {
  * A choice with fewer items that cost something of some terms: one after the other is given what others have, who then
  * take something else. If some are left, it is tried again with all left that need more than others: two may get what one had.
  * Where each takes one thing, nobody else can be helped at all.
+ *
+ * @param sake Only those are helped who cost something of these.
  */
-export function augmented(problem: Problem, start: Choice, terms: readonly Term[]): Choice {
+export function augmented(
+  problem: Problem,
+  start: Choice,
+  terms: readonly Term[],
+  sake: readonly Term[] = terms,
+): Choice {
   const isDone = (choice: Choice): boolean =>
-    problem.items.every((shape, item) => costsNothing(shape, choice[item] ?? 0, terms))
+    problem.items.every((shape, item) => costsNothing(shape, choice[item] ?? 0, sake))
   if (isDone(start)) return start
-  const aim = aimOf(problem, terms)
+  const aim = aimOf(problem, terms, sake)
   const helpedBy = (from: Choice): Choice =>
     IN_THE_WAY.reduce((choice, most) => helped(aim, choice, most), from)
   const found = helpedBy(start)

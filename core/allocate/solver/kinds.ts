@@ -35,3 +35,21 @@ export function twinsBefore(problem: Problem): number[] {
     return twin
   })
 }
+
+/** How many items and candidates there are in chains that go different ways, and how much these take: the rest cost no time to price. */
+export function unlike(problem: Problem): { items: number; candidates: number; takes: number } {
+  const kinds = new Map(problem.chains.map((chain) => [kindOf(problem, chain), chain]))
+  const all = [...kinds.values()].flat()
+  const takesOf = new Map<Shape, number>()
+  let candidates = 0
+  let takes = 0
+  for (const item of all) {
+    const shape = problem.items[item]
+    if (!shape) continue
+    const own = takesOf.get(shape) ?? shape.takes.reduce((sum, { length }) => sum + Math.max(1, length), 0)
+    takesOf.set(shape, own)
+    candidates += shape.takes.length
+    takes += own
+  }
+  return { items: all.length, candidates, takes }
+}

@@ -4,7 +4,7 @@ import { cheapest, priced, weighed, type Weights } from './chain'
 import { improved, layAll } from './construct'
 import { solvedExactly } from './exact'
 import { solvedHopefully } from './hopeful'
-import { kindOf } from './kinds'
+import { unlike } from './kinds'
 import { lifted } from './lift'
 import { lowest } from './lowest'
 import { coverOf, HARD_TERMS } from './needs'
@@ -18,7 +18,6 @@ import {
   type Choice,
   type Problem,
   type Score,
-  type Shape,
   type Term,
 } from './problem'
 import { narrowed, reduced, type Reduced } from './reduce'
@@ -60,7 +59,10 @@ const TRY_CANDIDATES = 30_000_000
 /** Of more candidates chains are not laid anew. */
 const MOST_ANEW_CANDIDATES = 300_000
 /** What others give way for: first that all find a place, then that nothing learned is lost as well. */
-const HELPED: ReadonlyArray<readonly Term[]> = [HARD_TERMS, [...HARD_TERMS, 'stale']]
+const HELPED: ReadonlyArray<{ terms: readonly Term[]; sake: readonly Term[] }> = [
+  { terms: HARD_TERMS, sake: HARD_TERMS },
+  { terms: [...HARD_TERMS, 'stale'], sake: ['stale'] },
+]
 /** Above so many items chains are not laid again for every set of prices. */
 const LARGE = 400
 /** With so many items, a search is only tried where it has to find so much less at most. */
@@ -82,24 +84,6 @@ function orders({ chains }: Problem): [number[], number[]] {
   const plain = chains.map((_, index) => index)
   const longest = plain.toSorted((a, b) => (chains[b]?.length ?? 0) - (chains[a]?.length ?? 0) || a - b)
   return [longest, plain]
-}
-
-/** How many items and candidates there are in chains that go different ways, and how much these take: the rest cost no time to price. */
-function unlike(problem: Problem): { items: number; candidates: number; takes: number } {
-  const kinds = new Map(problem.chains.map((chain) => [kindOf(problem, chain), chain]))
-  const all = [...kinds.values()].flat()
-  const takesOf = new Map<Shape, number>()
-  let candidates = 0
-  let takes = 0
-  for (const item of all) {
-    const shape = problem.items[item]
-    if (!shape) continue
-    const own = takesOf.get(shape) ?? shape.takes.reduce((sum, { length }) => sum + Math.max(1, length), 0)
-    takesOf.set(shape, own)
-    candidates += shape.takes.length
-    takes += own
-  }
-  return { items: all.length, candidates, takes }
 }
 
 /** Another order of the same, the same for the same seed. */
@@ -181,7 +165,12 @@ export function solvePart(
     known = scoreOf(work.problem, choice)
   }
   for (const order of start === null ? [plain] : [plain, longest]) offer(layAll(whole, order, weights, null))
-  for (const terms of HELPED) offer(augmented(whole, work.best, terms))
+  const help = (): void => {
+    // Who finds a place at all does not depend on what was learned.
+    const all = effort === HASTY ? HELPED.slice(0, 1) : HELPED
+    for (const { terms, sake } of all) offer(augmented(whole, work.best, terms, sake))
+  }
+  help()
   if (effort === HASTY)
     return {
       choice: work.best,
@@ -196,7 +185,7 @@ export function solvePart(
   // Programs of single terms are nearer the best with it too.
   if (aids && size.candidates <= MOST_COLUMNS) work.problem = lifted(whole)
   offer(improved(whole, work.best, weights, firstTries))
-  if (!isLarge) for (const terms of HELPED) offer(augmented(whole, work.best, terms))
+  if (!isLarge) help()
   const found = (): Solution => withoutProof({ choice: work.best, score: known })
   if (enough?.every((term) => known[term] === 0)) return found()
   // To look how near the best it is takes longer than to find it.
