@@ -233,3 +233,22 @@ it('lies as low as can be where very many find room at once', () => {
   expect(found.free).toBe(120)
   expect(found).toMatchObject({ bound: null, isLeast: true })
 })
+
+it('lies as low where an old mapping of somebody else is heard by nothing', () => {
+  const wanting = Object.fromEntries(
+    [1, 2, 3, 4, 5, 6].map((n) => [
+      `k${n}.turn`,
+      sending(n % 2 === 1 ? { kind: 'cc', number: 'wanted' } : { kind: 'cc14', number: 'wanted' }),
+    ]),
+  )
+  const crowd = Array.from({ length: 26 }, (_, index) =>
+    testController(`c${index}`, wanting, { homeChannel: 1 + (index % 3) }),
+  )
+  const odd = testController('z', { 'k1.turn': sending({ kind: 'cc', number: 20 }) }, { homeChannel: 9 })
+  const mappings = [joined('z/k1.turn', 'p1', { learnedAt: '10:cc21' })]
+  const without = plan(testRig([...crowd, odd]), { kind: 'replan' })
+  const found = plan(testRig([...crowd, odd], undefined, { mappings }), { kind: 'replan' })
+  expect(without.isLeast).toBe(true)
+  expect(found.score).toEqual({ ...without.score, warnings: 1 })
+  expect(found.changes.map(({ at, to }) => [at, to])).toEqual(without.changes.map(({ at, to }) => [at, to]))
+})
