@@ -105,19 +105,19 @@ it('sees whether there is a place for one without listing all of them', () => {
 })
 
 it('does not count as a place where one is already, but where it is listened for', () => {
-  const rules = [
-    { kind: 'avoid' as const, low: 0, high: 19 },
-    { kind: 'avoid' as const, low: 22, high: 127 },
-  ]
-  const placeFor = (learnedAt: string): boolean => {
-    const mappings = [joined('a/k1.turn', 'p1', { learnedAt })]
-    const { context } = check(
-      testRig([testController('a', { 'k1.turn': sendingCc(20) })], undefined, { mappings }),
-    )
+  const mappings = [joined('a/k1.turn', 'p1', { learnedAt: '1:cc21' })]
+  const { context } = check(
+    testRig([testController('a', { 'k1.turn': sendingCc(20) })], undefined, { mappings }),
+  )
+  /** Is there a place where only numbers up to `highest` are not avoided, from that of the control on? */
+  const isPlaceUpTo = (highest: number): boolean => {
+    const rules = [
+      { kind: 'avoid' as const, low: 0, high: 19 },
+      { kind: 'avoid' as const, low: highest + 1, high: 127 },
+    ]
     const request = AllocateRequest.parse({ kind: 'replan', policy: { kind: 'keep' }, rules })
     return context.occupancy.senders.some((sender) => hasPlace(context, request, sender))
   }
-  expect(placeFor('1:cc21')).toBe(true)
-  rules.push({ kind: 'avoid', low: 21, high: 21 })
-  expect(placeFor('1:cc21')).toBe(false)
+  expect(isPlaceUpTo(20)).toBe(false)
+  expect(isPlaceUpTo(21)).toBe(true)
 })

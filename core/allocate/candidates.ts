@@ -176,7 +176,7 @@ export function spotFinder(
       known.set(channel, spots)
       return spots
     }
-    // Where nothing that it is joined to listens, it goes as one that is joined to nothing.
+    // Whether it is a stranger matters only where something listens that it is joined to, and there it is none.
     const isAnyOn = (channel: Channel): boolean =>
       numbers.some((number) => isElsewhere(channel, number) && spotAt(channel, number, false) !== null)
     return { on, isAnyOn }

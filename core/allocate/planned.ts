@@ -9,7 +9,7 @@ import { certainBeside, certainOfErrors, type Certain } from './solver/certain'
 import { carriedOver } from './solver/carried'
 import { LOOSE, solveInFields, STAYING, type FieldMemory, type Fields } from './solver/fields'
 import { leastErrors } from './solver/needs'
-import type { Choice, Score, Term } from './solver/problem'
+import { FIRST_TERMS, type Choice, type Score } from './solver/problem'
 import { withoutProof, type Progress, type Solution } from './solver/solution'
 import { solve, type SolveOptions } from './solver/solve'
 
@@ -161,12 +161,11 @@ export function planned(
 function lookingAt(near: BuiltProblem, { programs, ...options }: SolveOptions): SolveOptions {
   const steps = Math.ceil(options.steps / LOOKING_SHARE)
   if (placesIn(near) <= MOST_PLACES_TO_LOOK) return { ...options, steps, ...(programs ? { programs } : {}) }
-  return { ...options, steps, ...(steps > 0 ? { enough: LOSSES } : {}) }
+  return { ...options, steps, ...(steps > 0 ? { enough: FIRST_TERMS } : {}) }
 }
 
-/** Who is left, and what is lost or unheard. */
-const LOSSES: readonly Term[] = ['errors', 'unmet', 'stale', 'warnings']
-const isLossless = ({ score }: Solution): boolean => LOSSES.every((term) => score[term] === 0)
+/** Is nobody left, and nothing lost or unheard? */
+const isLossless = ({ score }: Solution): boolean => FIRST_TERMS.every((term) => score[term] === 0)
 
 /** How many places there are if all may leave their channel. */
 const placesOn = (near: BuiltProblem): number => placesIn(near) * CHANNELS.length

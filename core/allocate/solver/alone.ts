@@ -1,6 +1,6 @@
 import { cheapest, priced, weighed, type Weights } from './chain'
 import { kindOf } from './kinds'
-import { noScore, scoreOf, TERMS, type Problem, type Score, type Term } from './problem'
+import { FIRST_TERMS, noScore, scoreOf, TERMS, type Problem, type Score, type Term } from './problem'
 import { keptUnforced, keptWithin, pickOnly } from './reduce'
 
 /** Above it sums of whole numbers are no longer exact. */
@@ -27,9 +27,6 @@ function chainWeights({ items }: Problem, chain: readonly number[]): { weights: 
   }
   return { weights, last }
 }
-
-/** The terms of which most is at stake, in order. */
-const FIRST_TERMS = ['errors', 'unmet', 'stale', 'warnings'] as const satisfies readonly Term[]
 
 /**
  * As `scoreOfChains`, and nearer: with as little of a term as there can be, some things are taken whatever is chosen, and

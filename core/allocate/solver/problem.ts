@@ -17,6 +17,9 @@ export const TERMS = [
 export type Term = (typeof TERMS)[number]
 export type Score = Readonly<Record<Term, number>>
 
+/** Those of which most is at stake: who is left, and what is lost or unheard. */
+export const FIRST_TERMS = ['errors', 'unmet', 'stale', 'warnings'] as const satisfies readonly Term[]
+
 /** Terms that each candidate has by itself; breaks lie between two. */
 export type OwnTerm = Exclude<Term, 'breaks'>
 /** Every term but breaks, in order. */

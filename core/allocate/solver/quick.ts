@@ -1,11 +1,8 @@
 import { layAll } from './construct'
 import { coverOf, HARD_TERMS } from './needs'
 import { aloneWeights, findPrices, leastAlone, mixedWeights, type Priced, type Stage } from './prices'
-import { comparePlaced, scoreOf, TERMS, type Choice, type Problem, type Term } from './problem'
+import { comparePlaced, FIRST_TERMS, scoreOf, TERMS, type Choice, type Problem, type Term } from './problem'
 import { closed, type Solution } from './solution'
-
-/** The terms of which most is at stake: for the others there is little time. */
-const FIRST_TERMS = TERMS.slice(0, TERMS.indexOf('changed'))
 
 /**
  * What is found at once: a choice that is known, or what is laid by prices that were looked for once, with the least that can be
@@ -26,6 +23,7 @@ export function quickly(problem: Problem, known: Choice, order: readonly number[
   const tight: Term[] = []
   let prices: Priced | null = null
   let open: Solution['bound'] = null
+  // For the others there is little time.
   for (const term of FIRST_TERMS) {
     const stage: Stage = { term, settled: [...settled] }
     if (leastAlone(problem, term, aloneWeights(problem, term, tight)) === score[term]) tight.push(term)

@@ -9,11 +9,11 @@ import { solve } from './solve'
 
 const anyFew = anySmall.filter(({ chains }) => chains.reduce((sum, { length }) => sum + length, 0) <= 5)
 
-const FIRST_TERMS = TERMS.slice(0, TERMS.indexOf('breaks'))
+const BEFORE_BREAKS = TERMS.slice(0, TERMS.indexOf('breaks'))
 
 /** Below zero if the first terms of one are better than those of the other. */
 const compareFirst = (a: Score, b: Score): number => {
-  const differs = FIRST_TERMS.find((term) => a[term] !== b[term])
+  const differs = BEFORE_BREAKS.find((term) => a[term] !== b[term])
   return differs === undefined ? 0 : a[differs] - b[differs]
 }
 
@@ -32,7 +32,7 @@ it('scores no more than the best of the problem, and mostly as much', () => {
       const best = scoreOf(problem, bestByTrying(problem))
       expect(compareFirst(found.score, best)).toBeLessThanOrEqual(0)
       if (compareFirst(found.score, best) === 0) tight++
-      expect({ ...found.score, ...Object.fromEntries(FIRST_TERMS.map((term) => [term, 0])) }).toEqual(
+      expect({ ...found.score, ...Object.fromEntries(BEFORE_BREAKS.map((term) => [term, 0])) }).toEqual(
         noScore(),
       )
     }),
