@@ -1,8 +1,8 @@
 import { isWanting, type Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
-import type { Takes } from './ground'
 import type { Hearings } from './hearing'
 import type { AllocateRequest } from './request'
+import type { Takes } from './takes'
 
 /** Names for what senders take of which there is one, so that a parameter is not moved by a control of another layer. */
 export interface Apart {

@@ -1,7 +1,16 @@
-import type { Channel } from '../midi'
-import { busCellKey, emissionCells, type Bus, type CellAddress, type Sender } from '../addresses'
+import { PARAMETER_CARRIERS, type Channel } from '../midi'
+import {
+  busCellKey,
+  emissionCells,
+  isWanting,
+  type Bus,
+  type Cell,
+  type CellAddress,
+  type Sender,
+} from '../addresses'
 import { arrivesTwice, messageAt, type CheckContext } from '../conflicts'
 import { memoOf, resolveChannel, rigIndex, withChannel, type Id, type Message } from '../rig'
+import { takesOf, type Takes } from './takes'
 
 /** Numbers of a channel. */
 const NUMBERS = 2 ** 14
@@ -13,6 +22,9 @@ export interface Arrived {
   at: ReturnType<typeof emissionCells>
   /** Every cell in which it arrives, as numbers. */
   cells: () => ReadonlySet<number>
+  /** What it takes there, of one that wants a number or of another. */
+  takes: (wantsNumber: boolean) => Takes
+  isAt: (bus: Id) => boolean
   /** The buses to which it comes twice, by different cables. */
   twice: readonly Id[]
 }
@@ -21,6 +33,10 @@ export interface Arrived {
 export interface Arrivals {
   /** A cell of a bus as one number. */
   cellId: (bus: Bus, cell: CellAddress) => number
+  /** What a sender takes where it is. */
+  takesNow: (sender: Sender) => Takes
+  /** Could a cell that someone takes carry a parameter? */
+  isCarrier: (cell: number) => boolean
   /** The message of a sender on another channel, with another number or (null) the same; null where it cannot be sent there. */
   arrivedAt: (sender: Sender, channel: Channel, number: number | null) => Arrived | null
 }
@@ -40,6 +56,13 @@ export const arrivalsIn = memoOf((context: CheckContext): Arrivals => {
   const busIndex = new Map(occupancy.buses.map((bus, index) => [bus.id, index]))
   const cellId = (bus: Bus, cell: CellAddress): number =>
     (busIndex.get(bus.id) ?? 0) * BUS_STRIDE + busCellKey(bus, cell)
+  const carriers = new Set<number>()
+  const takenAt = (at: ReadonlyArray<{ bus: Bus; cells: readonly Cell[] }>, wantsNumber: boolean): Takes => {
+    for (const { bus, cells } of at)
+      for (const cell of cells)
+        if (cell.kind === 'cc' && PARAMETER_CARRIERS.includes(cell.number)) carriers.add(cellId(bus, cell))
+    return takesOf(at, cellId, wantsNumber)
+  }
 
   // Many controls send messages that differ in channel and number only, or in the channel only.
   const byLikeness = new Map<string, Map<number, Arrived | null>>()
@@ -65,16 +88,23 @@ export const arrivalsIn = memoOf((context: CheckContext): Arrivals => {
     if (!message) return null
     const at = emissionCells(occupancy.delivery, controller, message)
     let ids: ReadonlySet<number> | null = null
+    let ofWanting: Takes | null = null
+    let ofNumbered: Takes | null = null
     const sent = withChannel(message, resolveChannel(message.channel, controller.homeChannel))
     return {
       at,
       twice: arrivesTwice(rig, occupancy.delivery, controller, sent, at),
       cells: () => (ids ??= new Set(at.flatMap(({ bus, cells }) => cells.map((cell) => cellId(bus, cell))))),
+      takes: (wantsNumber) =>
+        wantsNumber ? (ofWanting ??= takenAt(at, true)) : (ofNumbered ??= takenAt(at, false)),
+      isAt: (id) => at.some(({ bus }) => bus.id === id),
     }
   }
 
   return {
     cellId,
+    takesNow: (sender) => takenAt(occupancy.emissionsOf(sender), isWanting(sender)),
+    isCarrier: (cell) => carriers.has(cell),
     arrivedAt: (sender, channel, number) => {
       const known = number === null ? withItsNumber(sender) : withNumbers(sender)
       const key = channel * NUMBERS + (number ?? 0)

@@ -6,7 +6,7 @@ import { anchorOf, barSpots, CHANNEL_STRIDE, spotFinder, type Spot } from './can
 import { chainsOf } from './chains'
 import { channelsFor } from './channels'
 import type { Trouble } from './free'
-import { groundOf, together, type Takes } from './ground'
+import { groundOf } from './ground'
 import { hearingsOf, withFollowersIn, type Hearing } from './hearing'
 import { freedomOf } from './movable'
 import { numbersWorthTrying } from './numbers'
@@ -18,6 +18,7 @@ import { keepOnly } from './solver/reduce'
 import { withRoomForAll } from './solver/roomy'
 import { stillFinder, staysOf, type Stays, type Still } from './stills'
 import { stillAt, stretchFinder, type Place } from './stretches'
+import { together, type Takes } from './takes'
 
 /** Where a candidate takes a sender; `number` is null where only the channel is another. */
 export interface GoesTo {

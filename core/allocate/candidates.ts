@@ -4,10 +4,11 @@ import { covers, messageAt, numberRank, preferencesAt, reachOf, type CheckContex
 import { isChannelMessage, numberOf, splitGestureKey, type Message, type MessageKind } from '../rig'
 import { liesAway } from './away'
 import { numberless } from './arrivals'
-import { together, type Ground, type Takes } from './ground'
+import type { Ground } from './ground'
 import { withFollowersIn, type Hearing, type Hearings } from './hearing'
 import { freedomOf } from './movable'
 import type { AllocateRequest } from './request'
+import { together, type Takes } from './takes'
 
 /** Addresses of neighbouring channels never touch. */
 export const CHANNEL_STRIDE = 2 ** 15

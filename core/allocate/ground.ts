@@ -1,8 +1,9 @@
-import { PARAMETER_CARRIERS, type Address, type Channel } from '../midi'
-import { cellsListened, isWanting, type Bus, type Cell, type Sender } from '../addresses'
-import { isBlocked, reachOf, type CheckContext } from '../conflicts'
+import type { Address, Channel } from '../midi'
+import { cellsListened, isWanting, type Sender } from '../addresses'
+import { isBlocked, reachOf, type CheckContext, type Leaving } from '../conflicts'
 import { numberOf, type Id } from '../rig'
 import { arrivalsIn } from './arrivals'
+import type { Takes } from './takes'
 
 const SEVEN_BITS = Array.from({ length: 128 }, (_, number) => number)
 
@@ -36,44 +37,10 @@ export interface Listening {
   address: Address
 }
 
-/** Cells, each as one number. */
-export interface Takes {
-  /** For itself alone. */
-  own: readonly number[]
-  /** Such as all senders of one controller take together: bend and pressure of a channel. */
-  wide: readonly number[]
-  /** What carries a parameter: shared among parameters, and nobody else may send it. */
-  carried: readonly number[]
-}
-
-/** Takes of several, as one. */
-export const together = (all: readonly Takes[]): Takes =>
-  all.length === 1 && all[0]
-    ? all[0]
-    : {
-        own: all.flatMap(({ own }) => own),
-        wide: all.flatMap(({ wide }) => wide),
-        carried: all.flatMap(({ carried }) => carried),
-      }
-
 /** What lies around senders that may move: everyone else, and who listens. */
 export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Ground {
   const { rig, occupancy, live } = context
-  const { cellId, arrivedAt } = arrivalsIn(context)
-
-  const carriers = new Set<number>()
-  /** Sort cells by how they are taken; those that may be there more than once are not. */
-  const sorted = (sender: Sender, cells: Iterable<[Bus, Cell]>): Takes => {
-    const takes = { own: [] as number[], wide: [] as number[], carried: [] as number[] }
-    for (const [bus, cell] of cells) {
-      if (cell.kind === 'cc' && PARAMETER_CARRIERS.includes(cell.number)) carriers.add(cellId(bus, cell))
-      if (cell.role === 'main' || (cell.role === 'repeatable' && isWanting(sender)))
-        takes.own.push(cellId(bus, cell))
-      else if (cell.role === 'channel-wide') takes.wide.push(cellId(bus, cell))
-      else if (cell.role === 'carrier') takes.carried.push(cellId(bus, cell))
-    }
-    return takes
-  }
+  const { cellId, arrivedAt, takesNow, isCarrier } = arrivalsIn(context)
 
   const enough = new WeakMap<Sender, ReturnType<typeof reachOf>>()
   /** Whether what a sender reaches is enough for it. */
@@ -106,27 +73,16 @@ export function groundOf(context: CheckContext, free: ReadonlySet<Sender>): Grou
 
   return {
     twiceNow,
-    isCarrier: (cell) => carriers.has(cell),
-    takesNow: (sender) =>
-      sorted(
-        sender,
-        occupancy
-          .emissionsOf(sender)
-          .flatMap(({ bus, cells }) => cells.map((cell): [Bus, Cell] => [bus, cell])),
-      ),
+    isCarrier,
+    takesNow,
     takesAt: (sender, channel, number, { shares, isStranger }) => {
-      const { at: arrived, twice = [] } = arrivedAt(sender, channel, number) ?? {}
-      if (!arrived || !twice.every((bus) => twiceNow(sender).includes(bus))) return null
-      if (!reachFor(sender).isEnough((id) => arrived.some(({ bus }) => bus.id === id))) return null
-      const takes: Array<[Bus, Cell]> = []
-      for (const { bus, cells } of arrived) {
-        for (const cell of cells) {
-          if (isBlocked(rig, occupancy, bus, cell, sender, { goes, meets: shares ? live : null, isStranger }))
-            return null
-          takes.push([bus, cell])
-        }
-      }
-      return sorted(sender, takes)
+      const arrived = arrivedAt(sender, channel, number)
+      if (!arrived || !arrived.twice.every((bus) => twiceNow(sender).includes(bus))) return null
+      if (!reachFor(sender).isEnough(arrived.isAt)) return null
+      const leaving: Leaving = { goes, meets: shares ? live : null, isStranger }
+      for (const { bus, cells } of arrived.at)
+        for (const cell of cells) if (isBlocked(rig, occupancy, bus, cell, sender, leaving)) return null
+      return arrived.takes(isWanting(sender))
     },
     arrivesIn: (sender, channel, number) => arrivedAt(sender, channel, number)?.cells() ?? [],
     cellsHeard,

@@ -2,8 +2,9 @@ import type { Sender } from '../addresses'
 import type { Apart } from './apart'
 import type { CheckContext } from '../conflicts'
 import { standingKey } from './candidates'
-import type { Ground, Takes } from './ground'
+import type { Ground } from './ground'
 import type { AllocateRequest } from './request'
+import type { Takes } from './takes'
 
 /** Everything of which there is one, by number: cells of destinations, and what of several only one may keep. */
 export interface Resources {
@@ -15,6 +16,12 @@ export interface Resources {
   token: (name: string) => number
   /** How many there are so far. */
   count: () => number
+}
+
+/** Numbers of cells and of names. */
+interface Space {
+  cells: Map<number, number>
+  named: Map<string, number>
 }
 
 /**
@@ -37,10 +44,10 @@ export function resourcesFor(
     numbers.set(key, known)
     return known
   }
-  const named = new Map<string, number>()
-  const numberOf = (name: string): number => numberIn(named, name)
   // Nearly everything is a cell that nobody shares now: such needs no name.
-  const cells = new Map<number, number>()
+  const emptySpace = (): Space => ({ cells: new Map(), named: new Map() })
+  const space = emptySpace()
+  const numberOf = (name: string): number => numberIn(space.named, name)
 
   // What several of them have now they may keep together; another can have it when all of them have gone.
   const holders = new Map<number, Sender[]>()
@@ -60,10 +67,8 @@ export function resourcesFor(
     a.order < b.order ? `${a.order} ${b.order}` : `${b.order} ${a.order}`
 
   const isShared = (cell: number): boolean => (holders.get(cell)?.length ?? 0) > 1
-  const cellNames = (sender: Sender, cell: number, stays: boolean): string[] =>
-    isShared(cell)
-      ? (stays ? [sender] : (holders.get(cell) ?? [])).map(({ order }) => `${cell} of ${order}`)
-      : [String(cell)]
+  const holdersNamed = (sender: Sender, cell: number, stays: boolean): string[] =>
+    (stays ? [sender] : (holders.get(cell) ?? [])).map(({ order }) => `${cell} of ${order}`)
   const otherNames = (sender: Sender, { own, wide, carried: carries }: Takes, stays: boolean): string[] => [
     // Senders of one controller have the bend of a channel together, of two of them either this or that one. Of such
     // as are there together now it is said which may stay.
@@ -92,21 +97,26 @@ export function resourcesFor(
   const standings = request.shareLayers
     ? [...new Map(senders.map((sender) => [standingKey(sender), sender])).values()]
     : []
-  const besides = new Map<Sender, readonly string[]>()
-  const standingsBeside = (sender: Sender): readonly string[] => {
-    const known = besides.get(sender)
-    if (known) return known
+  const ofPairs = new Map<string, Space>()
+  const spaceOf = (pair: string): Space => {
+    const found = ofPairs.get(pair) ?? emptySpace()
+    ofPairs.set(pair, found)
+    return found
+  }
+  const known = new Map<Sender, readonly Space[]>()
+  const spacesOf = (sender: Sender): readonly Space[] => {
+    if (!request.shareLayers) return [space]
+    const before = known.get(sender)
+    if (before) return before
     const own = standingKey(sender)
     const found = standings
       .filter((other) => standingKey(other) === own || live(sender, other))
-      .map((other) => [own, standingKey(other)].toSorted().join(' '))
-    besides.set(sender, found)
+      .map((other) => spaceOf([own, standingKey(other)].toSorted().join(' ')))
+    known.set(sender, found)
     return found
   }
   const numbered = (sender: Sender, name: string): number[] =>
-    request.shareLayers
-      ? standingsBeside(sender).map((standing) => numberOf(`${name} ${standing}`))
-      : [numberOf(name)]
+    spacesOf(sender).map(({ named }) => numberIn(named, name))
 
   const stays = new Map<string, number[]>()
   groups.forEach((group, index) => {
@@ -115,9 +125,9 @@ export function resourcesFor(
 
   const all = (sender: Sender, takes: Takes, isKept: boolean): number[] => [
     ...[...new Set(takes.own)].flatMap((cell) =>
-      request.shareLayers || isShared(cell)
-        ? cellNames(sender, cell, isKept).flatMap((name) => numbered(sender, name))
-        : numberIn(cells, cell),
+      isShared(cell)
+        ? holdersNamed(sender, cell, isKept).flatMap((name) => numbered(sender, name))
+        : spacesOf(sender).map(({ cells }) => numberIn(cells, cell)),
     ),
     ...otherNames(sender, takes, isKept).flatMap((name) => numbered(sender, name)),
     ...(apart ? [...new Set(takes.own)].flatMap((cell) => apart.namesAt(sender, cell, isKept)) : []).map(

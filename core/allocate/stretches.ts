@@ -1,13 +1,13 @@
 import type { Channel } from '../midi'
 import { isWanting, type Sender } from '../addresses'
 import { CHANNEL_STRIDE, type Spot, type Spots } from './candidates'
-import type { Takes } from './ground'
 import type { Hearing, Hearings } from './hearing'
 import { isRepair, type AllocateRequest } from './request'
 import type { Resources } from './resources'
 import { stretchesInOrder, stretchOf, type Row, type Stretch } from './shapes'
 import { NOWHERE, type OwnTerm } from './solver/problem'
 import type { Still } from './stills'
+import type { Takes } from './takes'
 
 /** A candidate of a sender: somewhere to go, or a way to leave it as it is. */
 export interface Place extends Row {

@@ -9,7 +9,7 @@ import {
   type Occupancy,
   type Sender,
 } from '../../addresses'
-import { listenersOn } from '../../mappings'
+import { listenersOn, type Listener } from '../../mappings'
 import {
   fitsNumber,
   mappingsOf,
@@ -17,7 +17,6 @@ import {
   withChannel,
   withNumber,
   type ChannelMessage,
-  type Id,
   type Rig,
 } from '../../rig'
 import { isChannelMessage } from '../../midi'
@@ -65,61 +64,63 @@ export function isBlocked(
   sender: Sender,
   { goes, meets, isStranger = false }: Leaving,
 ): boolean {
-  const stays = (other: Sender): boolean => !goes(other) && other.key !== sender.key
-  const isTaken = hitsAt(occupancy, bus, cell).some(
-    (hit) =>
-      stays(hit.sender) &&
+  for (const hit of hitsAt(occupancy, bus, cell))
+    if (
+      stays(hit, sender, goes) &&
       (cell.role !== 'carrier' || hit.cell.role === 'main') &&
       (cell.role !== 'channel-wide' || hit.sender.place.controller !== sender.place.controller) &&
       (cell.role !== 'repeatable' || hit.cell.role !== 'repeatable' || isWanting(sender)) &&
-      (meets === null || meets(hit.sender, sender)),
-  )
-  if (isTaken) return true
+      (meets === null || meets(hit.sender, sender))
+    )
+      return true
   if (cell.role === 'carrier') return false
-  const claims = rigIndex(rig).destinations.get(bus.destination)?.claims ?? []
-  if (claims.some((claim) => claimCovers(claim, cell))) return true
-  return (
-    isHeardByOthers(rig, bus, cell, isStranger ? null : sender) ||
-    breaksPair(rig, occupancy, bus, cell, sender, stays)
-  )
+  for (const claim of rigIndex(rig).destinations.get(bus.destination)?.claims ?? [])
+    if (claimCovers(claim, cell)) return true
+  const listeners = listenersOn(rig, bus, cell)
+  if (listeners.length > 0 && (isStranger || isHeardByOthers(rig, listeners, sender))) return true
+  return breaksPair(occupancy, bus, cell, listeners, sender, goes)
 }
+
+const stays = ({ sender: other }: Hit, sender: Sender, goes: Leaving['goes']): boolean =>
+  other.key !== sender.key && !goes(other)
 
 /**
  * Would a plain number be half of a pair: the LSB of one that someone who stays sends, or half of one that is listened for and of
  * which another control that stays sends the other half?
  */
 function breaksPair(
-  rig: Rig,
   occupancy: Occupancy,
   bus: Bus,
   cell: Cell,
+  listeners: readonly Listener[],
   sender: Sender,
-  stays: (sender: Sender) => boolean,
+  goes: Leaving['goes'],
 ): boolean {
   if (cell.kind !== 'cc' || cell.part !== 'whole') return false
-  const hitsOf = (number: number): readonly Hit[] =>
-    number < 0
-      ? []
-      : hitsAt(occupancy, bus, { ...cell, number }).filter(
-          (hit) => hit.cell.role === 'main' && stays(hit.sender),
-        )
-  if (hitsOf(cell.number - PAIR_DISTANCE).some((hit) => hit.cell.part === 'msb')) return true
-  const otherHalves = listenersOn(rig, bus, cell).flatMap(({ address: { target } }) =>
-    target.kind === 'cc14'
-      ? [target.number === cell.number ? cell.number + PAIR_DISTANCE : target.number]
-      : [],
-  )
-  return otherHalves.some((number) =>
-    hitsOf(number).some((hit) => hit.cell.part === 'whole' && hit.sender.gesture !== sender.gesture),
-  )
+  const hitsWith = (number: number): readonly Hit[] => hitsAt(occupancy, bus, { ...cell, number })
+  if (cell.number >= PAIR_DISTANCE)
+    for (const hit of hitsWith(cell.number - PAIR_DISTANCE))
+      if (hit.cell.part === 'msb' && hit.cell.role === 'main' && stays(hit, sender, goes)) return true
+  for (const { address } of listeners) {
+    const { target } = address
+    if (target.kind !== 'cc14') continue
+    const otherHalf = target.number === cell.number ? cell.number + PAIR_DISTANCE : target.number
+    for (const hit of hitsWith(otherHalf))
+      if (
+        hit.cell.part === 'whole' &&
+        hit.cell.role === 'main' &&
+        hit.sender.gesture !== sender.gesture &&
+        stays(hit, sender, goes)
+      )
+        return true
+  }
+  return false
 }
 
-/** Does a parameter listen there that a sender is not joined to? */
-function isHeardByOthers(rig: Rig, bus: Bus, cell: Cell, sender: Sender | null): boolean {
-  const listeners = listenersOn(rig, bus, cell)
-  if (listeners.length === 0 || sender === null) return listeners.length > 0
-  const own = new Set<Id>(mappingsOf(rig, sender.gesture).map(({ id }) => id))
-  return listeners.some(({ mapping }) => mapping === null || !own.has(mapping))
+/** Is a parameter among those that listen that a sender is not joined to? */
+function isHeardByOthers(rig: Rig, listeners: readonly Listener[], { gesture }: Sender): boolean {
+  const own = mappingsOf(rig, gesture)
+  return listeners.some(({ mapping }) => own.every(({ id }) => id !== mapping))
 }
 
 /** What a sender has to go on reaching. */
