@@ -9,6 +9,9 @@ const FEASIBLE = 2
 /** Linear programs of so many columns at most are over before anybody waits: to be asked each step whether to stop takes a fifth of their time. */
 const MOST_UNASKED_COLUMNS = 10_000
 
+/** Programs of so many columns at most are solved by whole numbers without being simplified first. */
+const MOST_AS_THEY_ARE = 1000
+
 /** Loads the package that solves linear programs, which is large: 3.5 MB. Throws where it cannot be loaded. */
 export async function loadPrograms(options: InitOptions = {}): Promise<SolveProgram> {
   const highs = await loadHighs(options)
@@ -50,8 +53,8 @@ function solved(highs: Highs, program: Program, { isWhole, nodes, isStopped }: P
       mip_rel_gap: 0,
       mip_abs_gap: LEAST_GAP,
       mip_max_nodes: nodes,
-      // Problems have been made smaller before they are put: to try that again takes longer than a linear program.
-      presolve: isWhole ? 'choose' : 'off',
+      // Problems have been made smaller before they are put: to try that again pays only for large trees.
+      presolve: isWhole && columns > MOST_AS_THEY_ARE ? 'choose' : 'off',
       // Nearly every value of the rows is one: there is nothing to scale.
       ...(isWhole ? {} : { simplex_scale_strategy: 0 }),
       // What it looks for is mostly found without it.

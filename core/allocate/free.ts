@@ -49,7 +49,7 @@ function constraints({ moves = [], meetings }: Draft): Pick<Trouble, 'alone' | '
 }
 
 /** The errors of a rig that other numbers could cure. */
-export function troublesOf({ reports, asides }: Check): Trouble[] {
+export function troublesOf({ reports, asides }: Pick<Check, 'reports' | 'asides'>): Trouble[] {
   const meant = new Set(asides.map(({ finding }) => `${finding.rule} ${finding.message}`))
   return reports
     .filter(({ rule, draft }) => {
@@ -69,11 +69,10 @@ export function troublesOf({ reports, asides }: Check): Trouble[] {
 
 /** Whom a request is about, in the order of the rig: those who may be moved, and those who may not. */
 export function askedSenders(
-  check: Check,
+  { context }: Pick<Check, 'context'>,
   request: AllocateRequest,
   troubles: readonly Trouble[],
 ): { free: Sender[]; fixed: Sender[] } {
-  const { context } = check
   const inTrouble = new Set(
     troubles
       .filter(

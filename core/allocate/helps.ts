@@ -65,10 +65,9 @@ export function helpsOf(
   apply: Apply,
 ): (left: readonly Sender[]) => string[] {
   /** The rig with a help, looked at once for all who are left. */
-  const checkedFrom = (given: Check): ((help: Help) => Check) =>
-    onceForEach(({ edits }) => (edits ? recheckWith(given, apply(given.context.rig, edits), apply) : given))
-  const before = checkedFrom(check)
-  const afterwards = checkedFrom(after)
+  const before = onceForEach(({ edits }) =>
+    edits ? recheckWith(check, apply(check.context.rig, edits), apply) : check,
+  )
   const contextAfterwards = onceForEach(({ edits }) =>
     edits ? contextAfter(after.context, apply(after.context.rig, edits)) : after.context,
   )
@@ -87,7 +86,9 @@ export function helpsOf(
     if (!canGo || aside === undefined) return canGo
     // Others may be in their way too.
     const others = [...built.free].flatMap(({ key }) => (keys.has(key) ? [] : [key]))
-    return leftIn(afterwards(help), { ...asked, struck: [...asked.struck, ...others] }).size < left.length
+    // No rule looks at pins, so what is wrong afterwards is wrong without one too.
+    const unpinned = { ...after, context }
+    return leftIn(unpinned, { ...asked, struck: [...asked.struck, ...others] }).size < left.length
   }
   const places = built.senders.reduce((sum, _, item) => sum + built.roomFor(item).length, 0)
   let placesLeft = MOST_PLACES_IN_ALL
@@ -111,7 +112,10 @@ export function helpsOf(
 }
 
 /** Who is left by a plan made in a hurry, by key. */
-function leftIn(check: Check, request: AllocateRequest): ReadonlySet<string> {
+function leftIn(
+  check: Pick<Check, 'context' | 'reports' | 'asides'>,
+  request: AllocateRequest,
+): ReadonlySet<string> {
   const { context } = check
   const troubles = troublesOf(check)
   const { free } = askedSenders(check, request, troubles)

@@ -99,6 +99,28 @@ function follow(rig: Rig, steps: ReadonlyArray<readonly RigEdit[]>): void {
   }
 }
 
+it('finds the same whatever is pinned: planning counts on it', () => {
+  const found = (rig: Rig) =>
+    check(rig).findings.map(({ rule, severity, message }) => ({ rule, severity, message }))
+  fc.assert(
+    fc.property(
+      fc.oneof(anyRig, fc.constant(nineRingsRig('as-found'))),
+      fc.infiniteStream(fc.boolean()),
+      (rig, pins) => {
+        const edits = rig.controllers.flatMap((controller) =>
+          [...assignmentsOf(controller)].map(({ place, assignment }): RigEdit => ({
+            type: 'assignment',
+            at: place,
+            assignment: { ...assignment, pinned: pins.next().value === true },
+          })),
+        )
+        expect(found(perform(rig, 'pins', edits).rig)).toEqual(found(rig))
+      },
+    ),
+    { numRuns: 40 },
+  )
+})
+
 describe('recheck', () => {
   it('says the same as check, after any edits of any rig', () => {
     fc.assert(

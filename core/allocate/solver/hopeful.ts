@@ -1,6 +1,6 @@
 import type { Weights } from './chain'
 import { nodesFor, type Aids } from './exact'
-import { choiceOf, MOST_COLUMNS, posed, posedFor, pricesOf } from './program'
+import { amountsIn, choiceOf, MOST_COLUMNS, posed, posedFor, pricesOf, type Posed } from './program'
 import { aloneWeights, leastAlone, type Priced } from './prices'
 import { mostOf, scoreOf, TERMS, type Choice, type Problem, type Score, type Term } from './problem'
 import { lifted } from './lift'
@@ -9,10 +9,9 @@ import type { Smaller } from './smaller'
 
 /** Terms are told in one number up to this, as far as rounding lets them be told apart. */
 const MOST_WEIGHT = 1e9
-/** Where it failed so often, terms are asked for one by one. */
-const MOST_FAILED = 2
 /** What is lost in rounding of such a number. */
 const ROUNDING = 1e-3
+const NEARLY_NOTHING = 1e-6
 
 /**
  * Go through the terms as if every one could be as low as linear programming says, and see in the end whether there is a
@@ -28,7 +27,6 @@ export function solvedHopefully(whole: Problem, known: Choice, aids: Aids): Smal
   const tight: Term[] = []
   let problem = whole
   let isLifted = false
-  let failed = 0
   /** The last choice that a program said, as long as nothing has been settled since. */
   let choice: Choice | null = known
   /** Go on with what is left; false if that is nothing for someone. */
@@ -39,7 +37,7 @@ export function solvedHopefully(whole: Problem, known: Choice, aids: Aids): Smal
     return step.kept.every(({ length }) => length > 0)
   }
   /** What a program says of as little as can be; null where it says nothing. */
-  const relaxed = (weights: Partial<Weights>): { priced: Priced; found: Choice | null } | null => {
+  const relaxed = (weights: Partial<Weights>): Relaxed | null => {
     const asked = posedFor(problem, settled, weights, MOST_COLUMNS)
     if (asked === null || isStopped()) return null
     const { values, duals } = programs(asked.program, { isWhole: false, nodes: 0, isStopped })
@@ -47,6 +45,7 @@ export function solvedHopefully(whole: Problem, known: Choice, aids: Aids): Smal
     return {
       priced: pricesOf(problem, settled, asked, duals, weights),
       found: choiceOf(problem, asked, values),
+      amountOf: amountsOf(problem, asked, values),
     }
   }
   for (let at = 0; at < TERMS.length; at++) {
@@ -66,7 +65,7 @@ export function solvedHopefully(whole: Problem, known: Choice, aids: Aids): Smal
     isLifted = true
     const several = weightsFrom(problem, at)
     const terms = TERMS.filter((each) => several[each] !== undefined)
-    const together = terms.length > 1 && failed < MOST_FAILED ? relaxed(several) : null
+    const together = terms.length > 1 ? relaxed(several) : null
     if (together?.found) {
       const { priced, found } = together
       const now = scoreOf(problem, found)
@@ -79,7 +78,14 @@ export function solvedHopefully(whole: Problem, known: Choice, aids: Aids): Smal
         continue
       }
     }
-    if (together) failed++
+    const first = together && firstOf(problem, together, several)
+    if (together && first && first.values.length > 0) {
+      if (together.found) choice = together.found
+      settled.push(...first.values)
+      if (!shrink(reduced(problem, together.priced.weights, together.priced.prices, first.slack))) return null
+      at += first.values.length - 1
+      continue
+    }
     const only = relaxed({ [term]: 1 })
     if (only === null) return null
     const { priced, found } = only
@@ -94,6 +100,51 @@ export function solvedHopefully(whole: Problem, known: Choice, aids: Aids): Smal
   }
   if (choice === null || !isThere(choice)) choice = wholeOf(problem, settled, aids)
   return choice === null || !isThere(choice) ? null : { problem, steps, choice }
+}
+
+/** What a program says: prices, the choice that its columns are if they are whole, and how much of each term they have. */
+interface Relaxed {
+  priced: Priced
+  found: Choice | null
+  amountOf: (term: Term) => number
+}
+
+/** How much of a term some columns have. */
+function amountsOf(problem: Problem, { runs }: Posed, values: Float64Array): (term: Term) => number {
+  const amount = amountsIn(problem)
+  return (term) =>
+    runs.reduce((sum, run, column) => {
+      const value = values[column] ?? 0
+      return value === 0 ? sum : sum + value * amount(term, run)
+    }, 0)
+}
+
+/**
+ * The first of several terms for which a program of all says as much as one for each would: nothing has less of it, and with less
+ * than one more of it there are columns. `slack`: whoever has these values costs no more than that above the bound.
+ */
+function firstOf(
+  problem: Problem,
+  { priced, amountOf }: Relaxed,
+  weights: Partial<Weights>,
+): { values: Array<{ term: Term; value: number }>; slack: number } {
+  const terms = TERMS.filter((term) => weights[term] !== undefined)
+  const values: Array<{ term: Term; value: number }> = []
+  let rest = priced.bound
+  let after = terms.reduce((sum, term) => sum + (weights[term] ?? 0) * mostOf(problem, term), 0)
+  for (const term of terms.slice(0, -1)) {
+    const weight = weights[term] ?? 0
+    const without = after - weight * mostOf(problem, term)
+    const value = Math.max(0, Math.ceil((rest - without) / weight - NEARLY_NOTHING))
+    const amount = amountOf(term)
+    if (Math.ceil(amount - NEARLY_NOTHING) > value) break
+    values.push({ term, value })
+    rest -= weight * value
+    after = without
+    // Other columns would be the best if more of it has to be taken.
+    if (amount < value - NEARLY_NOTHING) break
+  }
+  return { values, slack: after - rest }
 }
 
 /**

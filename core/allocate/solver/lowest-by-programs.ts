@@ -10,7 +10,7 @@ const MOST_RANK = 10_000_000
 const ROUNDING = 1e-3
 /** So many columns are looked at in all linear programs, and in one of whole numbers: more takes longer than it is worth. */
 const MOST_COLUMNS_IN_ALL = 10_000
-const MOST_WHOLE_COLUMNS = 400
+const MOST_WHOLE_COLUMNS = 1000
 
 /**
  * Of the choices that are as good as a given one that with the lowest addresses: some items at a time, in the order of their

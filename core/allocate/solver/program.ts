@@ -102,6 +102,18 @@ function runsOf({ chains, items }: Problem, countsBreaks: boolean, most: number)
   return found
 }
 
+/** How much of a term a run has. */
+export function amountsIn({ items, chains }: Problem): (term: Term, run: Run) => number {
+  const beginning = new Set(chains.flatMap(([first = -1]) => first))
+  return (term, { items: own, candidates }) => {
+    if (term === 'breaks') return beginning.has(own[0] ?? -1) ? 0 : 1
+    let sum = 0
+    for (let index = 0; index < own.length; index++)
+      sum += items[own[index] ?? 0]?.costs[term][candidates[index] ?? 0] ?? 0
+    return sum
+  }
+}
+
 /**
  * The program of a stage: each item is in one of the runs that are chosen, nothing is taken twice, settled terms stay as
  * they are, and of the open one there is as little as can be. Null if it would have more than `most` columns.
@@ -116,20 +128,13 @@ export function posedFor(
   cost: Partial<Weights> | ((run: Run) => number),
   most: number,
 ): Posed | null {
-  const { items, chains, resources } = problem
+  const { items, resources } = problem
   const isHeld = (each: Term): boolean => settled.some((one) => one.term === each)
   const weighed = typeof cost === 'function' ? [] : TERMS.filter((term) => (cost[term] ?? 0) > 0)
   const countsBreaks = weighed.includes('breaks') || isHeld('breaks')
   const runs = runsOf(problem, countsBreaks, most)
   if (runs === null) return null
-  const beginning = new Set(chains.flatMap(([first = -1]) => first))
-  const amount = (of: Term, { items: own, candidates }: Run): number =>
-    of === 'breaks'
-      ? beginning.has(own[0] ?? -1)
-        ? 0
-        : 1
-      : own.reduce((sum, item, index) => sum + (items[item]?.costs[of][candidates[index] ?? 0] ?? 0), 0)
-
+  const amount = amountsIn(problem)
   const rowOfResource = new Int32Array(resources).fill(-1)
   let count = items.length
   const isFirst = firstTogether(problem)
