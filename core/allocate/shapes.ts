@@ -1,4 +1,4 @@
-import { NOWHERE, orderOf, OWN_TERMS, type OwnTerm, type Shape } from './solver/problem'
+import { forOwnTerms, NOWHERE, orderOf, OWN_TERMS, type OwnTerm, type Shape } from './solver/problem'
 
 /** One candidate of a shape. */
 export interface Row {
@@ -122,9 +122,7 @@ export function shapeMaker(): (stretches: readonly Stretch[]) => Shape {
     return {
       addresses,
       takes: stretches.flatMap(({ takes }) => takes),
-      costs: Object.fromEntries(
-        OWN_TERMS.map((term) => [term, columnOf(stretches, term, length)]),
-      ) as Shape['costs'],
+      costs: forOwnTerms((term) => columnOf(stretches, term, length)),
       leave,
       fieldless: fieldless.includes(1) ? fieldless : null,
     }

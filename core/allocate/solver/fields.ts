@@ -2,6 +2,7 @@ import { scoreAlone, scoreOfChains } from './alone'
 import { combined } from './combined'
 import { fieldsBySize, fieldsFor } from './give-fields'
 import {
+  forTerms,
   compareScores,
   NOWHERE,
   scoreOf,
@@ -99,15 +100,11 @@ function byField({ addresses, fieldless }: Shape, { fieldOf }: Fields, fields: n
 /** What can be said for certain of the score of a solution: what is proven, and the least of what comes next. */
 function leastScore({ score, proven, bound }: Solution): Score {
   const isProven = (term: Term): boolean => proven.includes(term)
-  return Object.fromEntries(
-    TERMS.map((term) => [term, isProven(term) ? score[term] : bound?.term === term ? bound.value : 0]),
-  ) as Record<Term, number>
+  return forTerms((term) => (isProven(term) ? score[term] : bound?.term === term ? bound.value : 0))
 }
 
 const sumOf = (scores: readonly Score[]): Record<Term, number> =>
-  Object.fromEntries(
-    TERMS.map((term) => [term, scores.reduce((sum, score) => sum + score[term], 0)]),
-  ) as Record<Term, number>
+  forTerms((term) => scores.reduce((sum, score) => sum + score[term], 0))
 
 /** How many items each group has, and how much of what there is once they could take in each field. */
 function sizesIn({ items }: Problem, among: Fields, fields: number): [sizes: number[], room: number[]] {

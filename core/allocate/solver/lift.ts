@@ -1,4 +1,4 @@
-import type { Problem, Shape } from './problem'
+import { withItems, withTakes, type Problem, type Shape } from './problem'
 
 /** Resources that more candidates take are left as they are: they are wide already. */
 const MOST_USERS = 24
@@ -84,7 +84,10 @@ export function lifted(problem: Problem): Problem {
       const also = user && added.get(user)
       return also ? Int32Array.from([...each, ...also]) : each
     })
-    shapes.set(shape, { ...shape, takes })
+    shapes.set(shape, withTakes(shape, takes))
   }
-  return { ...problem, items: problem.items.map((shape) => shapes.get(shape) ?? shape) }
+  return withItems(
+    problem,
+    problem.items.map((shape) => shapes.get(shape) ?? shape),
+  )
 }

@@ -13,6 +13,7 @@ import { quickly } from './quick'
 import {
   comparePlaced,
   mostOf,
+  noScore,
   scoreOf,
   TERMS,
   type Choice,
@@ -70,7 +71,7 @@ const MOST_GAP_OF_LARGE = 2
 
 /** As heavy as can be without a lower term getting lost in rounding. */
 function rankedWeights(problem: Problem): Weights {
-  const weights = {} as Record<Term, number>
+  const weights = noScore()
   let weight = 1
   for (const term of TERMS.toReversed()) {
     weights[term] = weight
@@ -105,10 +106,9 @@ function mostWantedFirst(problem: Problem, { prices, weights }: Priced): Problem
       return [chain, takes.reduce((sum, resource) => sum + (prices[resource] ?? 0), 0)]
     }),
   )
-  return {
-    ...problem,
-    chains: problem.chains.toSorted((a, b) => (wanted.get(b) ?? 0) - (wanted.get(a) ?? 0)),
-  }
+  const { items, resources } = problem
+  const chains = problem.chains.toSorted((a, b) => (wanted.get(b) ?? 0) - (wanted.get(a) ?? 0))
+  return { items, chains, resources }
 }
 
 /** A problem that grows smaller while it is solved, with the best choice that is known of it. */

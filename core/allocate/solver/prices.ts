@@ -1,6 +1,6 @@
 import { cheapest, priced, weighed, type Weights } from './chain'
 import { kindOf } from './kinds'
-import { OWN_TERMS, runsOn, TERMS, type OwnTerm, type Problem, type Term } from './problem'
+import { noScore, OWN_TERMS, runsOn, TERMS, type OwnTerm, type Problem, type Term } from './problem'
 
 /** A price for everything that is there once, what each unit of a settled term costs, and the bound that follows. */
 export interface Priced {
@@ -59,7 +59,7 @@ function relaxed(
 ) {
   const costs = priced(weighed(weights), prices, taken)
   const used = new Int32Array(problem.resources)
-  const amounts = Object.fromEntries(TERMS.map((term) => [term, 0])) as Record<Term, number>
+  const amounts = noScore()
   let sum = 0
   for (const { chain, count } of groups) {
     const { path, cost } = cheapest(problem, chain, costs, weights.breaks)
@@ -113,10 +113,8 @@ export function findPrices(problem: Problem, stage: Stage, target: number, optio
   part.taken?.forEach((is, resource) => {
     if (is === 1) prices[resource] = 0
   })
-  const weights: Record<Term, number> = {
-    ...(Object.fromEntries(TERMS.map((term) => [term, 0])) as Record<Term, number>),
-    [stage.term]: 1,
-  }
+  const weights = noScore()
+  weights[stage.term] = 1
   // Prices of a term before are as good for this one, if that term weighs more.
   const scale = start?.weights[stage.term] === 0 ? FIRST_WEIGHT : 1
   for (let resource = 0; resource < prices.length; resource++)
@@ -198,7 +196,7 @@ const FAR = 2 ** 18
  * many such terms only the last are looked at.
  */
 export function aloneWeights(problem: Problem, term: Term, tight: readonly Term[]): Weights {
-  const weights = Object.fromEntries(TERMS.map((each) => [each, 0])) as Record<Term, number>
+  const weights = noScore()
   const first = tight.filter((each) => each === 'breaks' || isCounted(problem, each)).slice(-MOST_FIRST)
   ;[term, ...first.toReversed()].forEach((each, index) => {
     weights[each] = FAR ** index

@@ -60,6 +60,46 @@ export type Choice = readonly number[]
 export const costsNothing = ({ costs }: Shape, candidate: number, terms: readonly Term[]): boolean =>
   terms.every((term) => term === 'breaks' || (costs[term][candidate] ?? 0) === 0)
 
+// Records are put together by literals, so that all of a kind are laid out alike: engines compile anew for each layout.
+
+/** Something for each term. */
+export const forTerms = <T>(of: (term: Term) => T): Record<Term, T> => ({
+  errors: of('errors'),
+  unmet: of('unmet'),
+  stale: of('stale'),
+  warnings: of('warnings'),
+  changed: of('changed'),
+  breaks: of('breaks'),
+  outside: of('outside'),
+  rank: of('rank'),
+  moved: of('moved'),
+})
+
+/** Something for each term but breaks. */
+export const forOwnTerms = <T>(of: (term: OwnTerm) => T): Record<OwnTerm, T> => ({
+  errors: of('errors'),
+  unmet: of('unmet'),
+  stale: of('stale'),
+  warnings: of('warnings'),
+  changed: of('changed'),
+  outside: of('outside'),
+  rank: of('rank'),
+  moved: of('moved'),
+})
+
+/** The same problem with other shapes. */
+export const withItems = ({ chains, resources }: Problem, items: readonly Shape[]): Problem => ({
+  items,
+  chains,
+  resources,
+})
+
+/** A shape whose candidates take something else. */
+export const withTakes = (
+  { addresses, costs, leave, fieldless }: Shape,
+  takes: readonly Int32Array[],
+): Shape => ({ addresses, takes, costs, leave, fieldless })
+
 /** A score of nothing, to count up from. */
 export const noScore = (): Record<Term, number> => ({
   errors: 0,

@@ -1,6 +1,6 @@
 import type { Weights } from './chain'
 import { boundAt, type Priced, type Stage } from './prices'
-import { mostOf, noScore, NOWHERE, TERMS, type Choice, type Problem, type Shape, type Term } from './problem'
+import { forTerms, mostOf, NOWHERE, TERMS, type Choice, type Problem, type Shape, type Term } from './problem'
 import { contestedIn } from './reduce'
 import { firstTogether } from './together'
 
@@ -224,7 +224,7 @@ export function pricesOf(
     return price > NEARLY_NOTHING ? price : 0
   }
   const prices = Float64Array.from(rowOfResource, (row) => (row < 0 ? 0 : priceAt(row)))
-  const weights: Record<Term, number> = { ...noScore(), ...cost }
+  const weights = forTerms((term) => cost[term] ?? 0)
   for (const [term, row] of rowOfTerm) weights[term] = priceAt(row)
   return { prices, weights, bound: boundAt(problem, settled, prices, weights) }
 }

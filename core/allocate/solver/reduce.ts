@@ -1,6 +1,6 @@
 import { completions, forwards, priced, weighed, type Weights } from './chain'
 import { kindOf } from './kinds'
-import { OWN_TERMS, type Choice, type OwnTerm, type Problem, type Shape } from './problem'
+import { forOwnTerms, withItems, type Choice, type Problem, type Shape } from './problem'
 
 /** A smaller problem that has the same best choice, and what its candidates were. */
 export interface Reduced {
@@ -34,12 +34,10 @@ function withOnly(shape: Shape, kept: Int32Array, contested: Uint8Array | null):
     if (count < before.length) isSame = false
   }
   if (isSame) return shape
-  const costs = {} as Record<OwnTerm, Uint16Array>
-  for (const term of OWN_TERMS) costs[term] = picked(shape.costs[term], kept, new Uint16Array(length))
   return {
     addresses: picked(shape.addresses, kept, new Int32Array(length)),
     takes,
-    costs,
+    costs: forOwnTerms((term) => picked(shape.costs[term], kept, new Uint16Array(length))),
     leave: kept.indexOf(shape.leave),
     fieldless: shape.fieldless && picked(shape.fieldless, kept, new Uint8Array(length)),
   }
@@ -230,7 +228,7 @@ function withKept(problem: Problem, kept: readonly Int32Array[], contested: Uint
     ofShape.set(key, found)
     return found
   })
-  return { problem: { ...problem, items }, kept }
+  return { problem: withItems(problem, items), kept }
 }
 
 /** A choice of the smaller problem, in the candidates of the one before. */

@@ -1,4 +1,4 @@
-import { NOWHERE, OWN_TERMS, TERMS, type OwnTerm, type Problem, type Shape } from './problem'
+import { forOwnTerms, NOWHERE, OWN_TERMS, TERMS, type OwnTerm, type Problem, type Shape } from './problem'
 
 /** Terms that depend on whether something goes, and hardly on where to. */
 const KEPT_TERMS: ReadonlySet<OwnTerm> = new Set(OWN_TERMS.slice(0, TERMS.indexOf('breaks')))
@@ -40,7 +40,7 @@ export function withRoomForAll(
     return {
       addresses: new Int32Array(kept.length).fill(NOWHERE),
       takes: kept.map(({ takes }) => takes.map(numbered)),
-      costs: Object.fromEntries(OWN_TERMS.map((term) => [term, column(term)])) as Shape['costs'],
+      costs: forOwnTerms(column),
       leave: kept.findIndex(({ candidate }) => candidate === shape.leave),
       fieldless: null,
     }

@@ -1,4 +1,4 @@
-import type { Problem, Shape } from './problem'
+import { withItems, withTakes, type Problem, type Shape } from './problem'
 
 /**
  * The same problem, in which of resources that are always taken together only the first is left: who has one has all of them.
@@ -9,10 +9,14 @@ export function withoutTogether(problem: Problem): Problem {
   const kept = new Map<Shape, Shape>()
   for (const shape of new Set(items)) {
     const takes = shape.takes.map((own) => (own.every(isFirst) ? own : own.filter(isFirst)))
-    if (takes.some((own, candidate) => own !== shape.takes[candidate])) kept.set(shape, { ...shape, takes })
+    if (takes.some((own, candidate) => own !== shape.takes[candidate]))
+      kept.set(shape, withTakes(shape, takes))
   }
   if (kept.size === 0) return problem
-  return { ...problem, items: items.map((shape) => kept.get(shape) ?? shape) }
+  return withItems(
+    problem,
+    items.map((shape) => kept.get(shape) ?? shape),
+  )
 }
 
 /** Is a resource the first of those that the very same candidates take? */
