@@ -66,52 +66,66 @@ function tableOf(
 
 type Base = Pick<Occupancy, 'rig' | 'buses' | 'delivery' | 'emissionsOf'>
 
-/**
- * What follows from who sends, each worked out when it is first asked for.
- *
- * @param kept What of a sender is looked at.
- */
-function occupancyFrom(
-  known: Base,
-  listed: () => readonly Sender[],
-  kept: (sender: Sender) => readonly Emission[],
-  tabled: () => CellTable,
-): Occupancy {
-  let senders: readonly Sender[] | undefined
-  let index: SenderIndex | undefined
-  let emissions: readonly Emission[] | undefined
-  let cells: CellTable | undefined
-  const arriving = (some: readonly Sender[]): Emission[] => {
+/** From what an occupancy follows. */
+interface Sources {
+  listed: () => readonly Sender[]
+  /** What of a sender is looked at. */
+  kept: (sender: Sender) => readonly Emission[]
+  tabled: () => CellTable
+}
+
+/** What follows from who sends, each worked out when it is first asked for. A class, so that all are laid out alike: they are read everywhere. */
+class LazyOccupancy implements Occupancy {
+  readonly rig: Rig
+  readonly buses: readonly Bus[]
+  readonly delivery: Delivery
+  readonly emissionsOf: Occupancy['emissionsOf']
+  readonly #sources: Sources
+  #senders: readonly Sender[] | null = null
+  #index: SenderIndex | null = null
+  #emissions: readonly Emission[] | null = null
+  #cells: CellTable | null = null
+
+  constructor({ rig, buses, delivery, emissionsOf }: Base, sources: Sources) {
+    this.rig = rig
+    this.buses = buses
+    this.delivery = delivery
+    this.emissionsOf = emissionsOf
+    this.#sources = sources
+  }
+
+  readonly arriving = (some: readonly Sender[]): Emission[] => {
     const found: Emission[] = []
-    for (const sender of some) for (const emission of kept(sender)) found.push(emission)
+    for (const sender of some) for (const emission of this.#sources.kept(sender)) found.push(emission)
     return found
   }
-  return {
-    ...known,
-    arriving,
-    arrivingAs(kinds) {
-      const { open } = known.delivery
-      const changed =
-        open.size < known.rig.controllers.length
-          ? this.senders.filter(({ place }) => !open.has(place.controller))
-          : []
-      const own = kinds
-        .flatMap((kind) => this.index.ofKind(kind))
-        .filter(({ place }) => open.has(place.controller))
-      return arriving([...own, ...changed].toSorted((a, b) => a.order - b.order))
-    },
-    get senders() {
-      return (senders ??= listed())
-    },
-    get index() {
-      return (index ??= senderIndex(this.senders))
-    },
-    get emissions() {
-      return (emissions ??= arriving(this.senders))
-    },
-    get cells() {
-      return (cells ??= tabled())
-    },
+
+  readonly arrivingAs = (kinds: readonly MessageKind[]): Emission[] => {
+    const { open } = this.delivery
+    const changed =
+      open.size < this.rig.controllers.length
+        ? this.senders.filter(({ place }) => !open.has(place.controller))
+        : []
+    const own = kinds
+      .flatMap((kind) => this.index.ofKind(kind))
+      .filter(({ place }) => open.has(place.controller))
+    return this.arriving([...own, ...changed].toSorted((a, b) => a.order - b.order))
+  }
+
+  get senders(): readonly Sender[] {
+    return (this.#senders ??= this.#sources.listed())
+  }
+
+  get index(): SenderIndex {
+    return (this.#index ??= senderIndex(this.senders))
+  }
+
+  get emissions(): readonly Emission[] {
+    return (this.#emissions ??= this.arriving(this.senders))
+  }
+
+  get cells(): CellTable {
+    return (this.#cells ??= this.#sources.tabled())
   }
 }
 
@@ -120,11 +134,13 @@ export function occupancyOf(rig: Rig): Occupancy {
   const delivery = deliveryOf(rig)
   const { buses } = delivery
   const emissionsOf = (sender: Sender) => emissionsIn(delivery, sender)
-  const occupancy: Occupancy = occupancyFrom(
+  const occupancy: Occupancy = new LazyOccupancy(
     { rig, buses, delivery, emissionsOf },
-    () => sendersOf(rig),
-    emissionsOf,
-    () => tableOf(buses, occupancy.senders, emissionsOf),
+    {
+      listed: () => sendersOf(rig),
+      kept: emissionsOf,
+      tabled: () => tableOf(buses, occupancy.senders, emissionsOf),
+    },
   )
   return occupancy
 }
@@ -169,11 +185,9 @@ export function changedOccupancy(before: Occupancy, rig: Rig, change: SenderChan
   const { buses, delivery, emissionsOf } = before
   // Made at once, so that what was before can be forgotten.
   const cells = changedTable(before, change)
-  return occupancyFrom(
+  return new LazyOccupancy(
     { rig, buses, delivery, emissionsOf },
-    () => sendersOf(rig),
-    emissionsOf,
-    () => cells,
+    { listed: () => sendersOf(rig), kept: emissionsOf, tabled: () => cells },
   )
 }
 
@@ -190,11 +204,13 @@ export function partOf(
           const cells = emission.cells.filter((cell) => keep(emission.bus, cell))
           return cells.length > 0 ? [{ ...emission, cells }] : []
         })
-  const part: Occupancy = occupancyFrom(
+  const part: Occupancy = new LazyOccupancy(
     { rig, buses, delivery, emissionsOf },
-    () => [...of].toSorted((a, b) => a.order - b.order),
-    kept,
-    () => tableOf(buses, part.senders, kept),
+    {
+      listed: () => [...of].toSorted((a, b) => a.order - b.order),
+      kept,
+      tabled: () => tableOf(buses, part.senders, kept),
+    },
   )
   return part
 }

@@ -41,14 +41,23 @@ export interface Arrivals {
   arrivedAt: (sender: Sender, channel: Channel, number: number | null) => Arrived | null
 }
 
-/** What of a message tells where it arrives, beside its channel: not which values it sends, and how. */
-const valueless = (message: Message): object => ({ ...message, channel: 0, behaviour: 0, range: 0 })
+/** What of a message is said beside some of its fields, as text. */
+const saidBeside = (message: Message, left: readonly string[]): string =>
+  JSON.stringify(Object.entries(message).filter(([field]) => !left.includes(field)))
+
+/** Which values a message sends, and how, does not tell where it arrives. */
+const VALUES = ['channel', 'behaviour', 'range']
+
+/** What of a message tells where it arrives, beside its channel. */
+const valueless = memoOf((message: Message): string => saidBeside(message, VALUES))
 
 /** What of a message tells where it arrives, beside channel and number. */
-export const numberless = (message: Message): object =>
-  !('keys' in message) || message.keys.kind === 'one'
-    ? { ...valueless(message), number: 0, keys: 0 }
-    : valueless(message)
+export const numberless = memoOf((message: Message): string =>
+  saidBeside(
+    message,
+    !('keys' in message) || message.keys.kind === 'one' ? [...VALUES, 'number', 'keys'] : VALUES,
+  ),
+)
 
 export const arrivalsIn = memoOf((context: CheckContext): Arrivals => {
   const { rig, occupancy } = context
@@ -66,13 +75,13 @@ export const arrivalsIn = memoOf((context: CheckContext): Arrivals => {
 
   // Many controls send messages that differ in channel and number only, or in the channel only.
   const byLikeness = new Map<string, Map<number, Arrived | null>>()
-  const finder = (like: (message: Message) => object) => {
+  const finder = (like: (message: Message) => string) => {
     const bySender = new WeakMap<Sender, Map<number, Arrived | null>>()
     return (sender: Sender): Map<number, Arrived | null> => {
       const known = bySender.get(sender)
       if (known) return known
       const { message, place } = sender
-      const key = JSON.stringify([place.controller, like(message)])
+      const key = `${place.controller} ${like(message)}`
       const found = byLikeness.get(key) ?? new Map<number, Arrived | null>()
       byLikeness.set(key, found)
       bySender.set(sender, found)

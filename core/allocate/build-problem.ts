@@ -13,7 +13,7 @@ import { numbersWorthTrying } from './numbers'
 import type { AllocateRequest } from './request'
 import { resourcesFor } from './resources'
 import { shapeMaker, stretchOf, type Stretch } from './shapes'
-import { NOWHERE, type Problem, type Shape } from './solver/problem'
+import { noCosts, NOWHERE, type Problem, type Shape } from './solver/problem'
 import { keepOnly } from './solver/reduce'
 import { withRoomForAll } from './solver/roomy'
 import { stillFinder, staysOf, type Stays, type Still } from './stills'
@@ -137,7 +137,10 @@ export function problemBuilder(
       put([
         stretchOf([
           ...hearing.leaders.map((leader) => stillAt(NOWHERE, [servedBy(hearing, leader)])),
-          { ...stillAt(NOWHERE), costs: { warnings: 1, stale: hearing.isHeard ? 1 : 0 } },
+          {
+            ...stillAt(NOWHERE),
+            costs: { ...noCosts(), warnings: 1, stale: hearing.isHeard ? 1 : 0 },
+          },
         ]),
       ]),
     ])

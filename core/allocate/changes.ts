@@ -1,5 +1,5 @@
 import { isWanting } from '../addresses'
-import { messageAt, type CheckContext } from '../conflicts'
+import { findingPlace, messageAt, type CheckContext } from '../conflicts'
 import { sentAddress } from '../rig'
 import type { BuiltProblem } from './build-problem'
 import { barSpots } from './candidates'
@@ -32,7 +32,7 @@ export function changesOf(
           spots: barSpots(sender, to.channel, to.number),
           change: {
             key: each.key,
-            at: { ...each.place, message: each.messageIndex },
+            at: findingPlace(each),
             from: isWanting(each) ? null : each.address,
             to: address,
             channel: to.channel,

@@ -87,7 +87,7 @@ export function helpsOf(
     // Others may be in their way too.
     const others = [...built.free].flatMap(({ key }) => (keys.has(key) ? [] : [key]))
     // No rule looks at pins, so what is wrong afterwards is wrong without one too.
-    const unpinned = { ...after, context }
+    const unpinned = { context, reports: after.reports, asides: after.asides }
     return leftIn(unpinned, { ...asked, struck: [...asked.struck, ...others] }).size < left.length
   }
   const places = built.senders.reduce((sum, _, item) => sum + built.roomFor(item).length, 0)

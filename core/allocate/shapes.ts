@@ -4,7 +4,7 @@ import { forOwnTerms, NOWHERE, orderOf, OWN_TERMS, type OwnTerm, type Shape } fr
 export interface Row {
   address: number
   takes: Int32Array
-  costs: Partial<Record<OwnTerm, number>>
+  costs: Readonly<Record<OwnTerm, number>>
   /** Does it leave the item as it is? */
   isStill: boolean
   /** Does it keep to no field? */
@@ -23,12 +23,12 @@ export interface Stretch<R extends Row = Row> {
 /** Rows in the order of addresses, those without one last. */
 export function stretchOf<R extends Row>(unsorted: readonly R[]): Stretch<R> {
   const rows = unsorted.toSorted((a, b) => orderOf(a.address) - orderOf(b.address))
-  const used = OWN_TERMS.filter((term) => rows.some(({ costs }) => (costs[term] ?? 0) > 0))
+  const used = OWN_TERMS.filter((term) => rows.some(({ costs }) => costs[term] > 0))
   return {
     rows,
     addresses: Int32Array.from(rows, ({ address }) => address),
     takes: rows.map(({ takes }) => takes),
-    costs: new Map(used.map((term) => [term, Uint16Array.from(rows, ({ costs }) => costs[term] ?? 0)])),
+    costs: new Map(used.map((term) => [term, Uint16Array.from(rows, ({ costs }) => costs[term])])),
   }
 }
 

@@ -7,7 +7,7 @@ import { groupOf } from './channels'
 import { followersIn } from './followers'
 import type { Trouble } from './free'
 import type { AllocateRequest } from './request'
-import { NOWHERE, type OwnTerm } from './solver/problem'
+import { noCosts, NOWHERE, type OwnTerm } from './solver/problem'
 
 /** A way to leave a sender as it is. */
 export interface Still {
@@ -16,7 +16,15 @@ export interface Still {
   isLeft: boolean
   /** Does it stay outside of what was asked, so that it keeps to no field? */
   isUnmet: boolean
-  costs: Partial<Record<OwnTerm, number>>
+  costs: Readonly<Record<OwnTerm, number>>
+}
+
+/** What wants a number, and is left without. */
+const LEFT_WITHOUT: Still = {
+  address: NOWHERE,
+  isLeft: true,
+  isUnmet: false,
+  costs: { ...noCosts(), errors: 1 },
 }
 
 /** Who may not stay where they are, and groups of whom only one may. */
@@ -57,24 +65,21 @@ export function stillFinder(
 ): (sender: Sender) => readonly Still[] {
   const inGroups = new Set(groups.flat())
   return (sender) => {
-    if (isWanting(sender)) return [{ address: NOWHERE, isLeft: true, isUnmet: false, costs: { errors: 1 } }]
+    if (isWanting(sender)) return [LEFT_WITHOUT]
     const { message, channel, place } = sender
     const number = anchorOf(message)
     const prefer = preferencesAt(rig, request.rules, place, message.kind).filter(
       ({ kind }) => kind === 'prefer',
     )
     const isOutside = prefer.length > 0 && !prefer.some((rule) => covers(rule, channel, number))
-    const still = (isLeft: boolean, isUnmet: boolean): Still => ({
-      address: channel * CHANNEL_STRIDE + number,
-      isLeft,
-      isUnmet,
-      costs: {
-        errors: isLeft ? 1 : 0,
-        unmet: isUnmet ? 1 : 0,
-        outside: isOutside ? 1 : 0,
-        rank: isChannelMessage(message) ? (numberRank(message, number) ?? 4) : 0,
-      },
-    })
+    const still = (isLeft: boolean, isUnmet: boolean): Still => {
+      const costs = noCosts()
+      costs.errors = isLeft ? 1 : 0
+      costs.unmet = isUnmet ? 1 : 0
+      costs.outside = isOutside ? 1 : 0
+      costs.rank = isChannelMessage(message) ? (numberRank(message, number) ?? 4) : 0
+      return { address: channel * CHANNEL_STRIDE + number, isLeft, isUnmet, costs }
+    }
     const isAlone = barred.has(sender.key)
     const isInError = isAlone || inGroups.has(sender.key)
     const canMeet = !sentAway(request, sender)

@@ -5,7 +5,7 @@ import type { Hearing, Hearings } from './hearing'
 import { isRepair, type AllocateRequest } from './request'
 import type { Resources } from './resources'
 import { stretchesInOrder, stretchOf, type Row, type Stretch } from './shapes'
-import { NOWHERE, type OwnTerm } from './solver/problem'
+import { forOwnTerms, noCosts, NOWHERE, type OwnTerm } from './solver/problem'
 import type { Still } from './stills'
 import type { Takes } from './takes'
 
@@ -18,7 +18,7 @@ export interface Place extends Row {
 export const stillAt = (address: number, takes: readonly number[] = []): Row => ({
   address,
   takes: Int32Array.from(takes),
-  costs: {},
+  costs: noCosts(),
   isStill: true,
   isFieldless: false,
 })
@@ -69,20 +69,22 @@ export function stretchFinder({
     const changes = isWanting(sender) ? 0 : countOf(sender)
     const goingTo = (unheard: readonly Hearing[], tokens: readonly number[]): ((spot: Spot) => Place) => {
       const { stale, warnings } = costsUnheard(unheard)
-      return (spot) => ({
-        address: spot.address,
-        takes: takenBy(sender, spot, tokens),
-        still: null,
-        isStill: false,
-        isFieldless: false,
-        costs: {
-          stale,
-          warnings: warnings + (spot.channel === sender.channel ? 0 : leavingCosts),
-          [changeTerm]: changes,
-          outside: spot.isOutside ? 1 : 0,
-          rank: spot.rank,
-        },
-      })
+      return (spot) => {
+        const costs = noCosts()
+        costs.stale = stale
+        costs.warnings = warnings + (spot.channel === sender.channel ? 0 : leavingCosts)
+        costs[changeTerm] = changes
+        costs.outside = spot.isOutside ? 1 : 0
+        costs.rank = spot.rank
+        return {
+          address: spot.address,
+          takes: takenBy(sender, spot, tokens),
+          still: null,
+          isStill: false,
+          isFieldless: false,
+          costs,
+        }
+      }
     }
     const unheardNow = own.filter(({ hearsNow }) => !hearsNow(sender))
     const now = isWanting(sender) ? NOTHING : takesNow(sender)
@@ -92,7 +94,7 @@ export function stretchFinder({
       still,
       isStill: true,
       isFieldless: still.isUnmet,
-      costs: { ...still.costs, warnings: costsUnheard(unheardNow).warnings },
+      costs: withWarnings(still.costs, costsUnheard(unheardNow).warnings),
     }))
 
     const lost = costsUnheard(own)
@@ -122,6 +124,9 @@ export function stretchFinder({
     return stretchesInOrder([...stretches, stretchOf(elsewhere)])
   }
 }
+
+const withWarnings = (own: Still['costs'], warnings: number): Still['costs'] =>
+  forOwnTerms((term) => (term === 'warnings' ? warnings : own[term]))
 
 const channelOf = (address: number): number | null =>
   address === NOWHERE ? null : Math.floor(address / CHANNEL_STRIDE)

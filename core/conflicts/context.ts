@@ -31,7 +31,7 @@ export interface CheckContext {
   acting: (senders: readonly Sender[], mappings: readonly Mapping[]) => boolean
   /** Do these two gestures share on purpose? */
   excused: Excused
-  readonly collisions: Collisions
+  collisions: () => Collisions
   purposes: (sender: Sender) => readonly Purpose[]
   /** Every mapping that is looked at, with what it rests on. */
   resolved: () => readonly ResolvedMapping[]
@@ -107,8 +107,6 @@ export function contextOf(rig: Rig, scope: Scope = {}): CheckContext {
       return first !== undefined && [...first].some((index) => others.every((set) => set.has(index)))
     },
     resolved: () => (resolved ??= resolveMappings(rig, mappings)),
-    get collisions() {
-      return (collided ??= findCollisions(occupancy, liveness.together, excused))
-    },
+    collisions: () => (collided ??= findCollisions(occupancy, liveness.together, excused)),
   }
 }

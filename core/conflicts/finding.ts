@@ -130,7 +130,10 @@ export function allWhoMeet(
 }
 
 /** Where a sender stands, to go to. */
-export const findingPlace = (sender: Sender): FindingPlace => ({
-  ...sender.place,
-  message: sender.messageIndex,
+export const findingPlace = ({ place, messageIndex }: Sender): FindingPlace => ({
+  controller: place.controller,
+  template: place.template,
+  layer: place.layer,
+  gesture: place.gesture,
+  message: messageIndex,
 })

@@ -100,6 +100,18 @@ export const withTakes = (
   takes: readonly Int32Array[],
 ): Shape => ({ addresses, takes, costs, leave, fieldless })
 
+/** Costs of nothing, to count up from. */
+export const noCosts = (): Record<OwnTerm, number> => ({
+  errors: 0,
+  unmet: 0,
+  stale: 0,
+  warnings: 0,
+  changed: 0,
+  outside: 0,
+  rank: 0,
+  moved: 0,
+})
+
 /** A score of nothing, to count up from. */
 export const noScore = (): Record<Term, number> => ({
   errors: 0,

@@ -27,7 +27,7 @@ export const mergedChannels: Rule = {
   excused: true,
   find: (context) => {
     const { rig, collisions } = context
-    return collisions['merged-channels'].map((collision) => {
+    return collisions()['merged-channels'].map((collision) => {
       const { senders, cells, destinations } = collision
       const addresses = cellAddresses(cells)
       const spans = senders.filter(isSpan).map(({ key }) => key)

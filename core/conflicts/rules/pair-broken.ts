@@ -114,7 +114,7 @@ function findBroken(context: CheckContext): Found[] {
   const { rig, occupancy, collisions } = context
   const search: Search = { context, found: new Map() }
   const merges = new Map(occupancy.buses.map((bus) => [bus.destination, bus.mergesChannels]))
-  for (const collision of collisions['pair-broken']) {
+  for (const collision of collisions()['pair-broken']) {
     const second = collision.cells[0]
     if (!second) continue
     const users = collision.senders.filter((sender) => !collision.pairSenders.includes(sender))

@@ -111,7 +111,7 @@ export const sameAddress: Rule = {
       }
     }
     return [
-      ...collisions['same-address'].map((collision) => {
+      ...collisions()['same-address'].map((collision) => {
         const { senders, cells, destinations } = collision
         const addresses = cellAddresses(cells)
         const where = destinationWords(rig, destinations)
@@ -121,7 +121,7 @@ export const sameAddress: Rule = {
             : `${who} meet at ${addressWords(addresses)} at ${where}.`,
         )
       }),
-      ...collisions['channel-wide'].map((collision) =>
+      ...collisions()['channel-wide'].map((collision) =>
         draft(
           collision,
           'warning',

@@ -14,7 +14,7 @@ export const splitValue: Rule = {
   excused: true,
   find: (context) => {
     const { rig, collisions } = context
-    return collisions['split-value'].map((collision) => {
+    return collisions()['split-value'].map((collision) => {
       const { senders, cells, destinations } = collision
       const addresses = cellAddresses(cells)
       const movers = allWhoMeet(senders, collision.meetings)
