@@ -25,6 +25,8 @@ const WARM_ROUNDS = 2
 /** So often each is planned, and so many of these times are looked at, from the last. */
 const RUNS = 40
 const LOOKED_AT = 5
+/** A reference that takes less is asked for three times. */
+const SHORT_MS = 2000
 
 /** Processor time of this process, in ms. */
 function spentOn(work: () => void): number {
@@ -32,6 +34,16 @@ function spentOn(work: () => void): number {
   work()
   const { user, system } = process.cpuUsage(from)
   return (user + system) / 1000
+}
+
+/** The reference, of three times the middle one where that does not take long: it is told in steps of 10 ms. */
+async function referenceFor(problem: Parameters<typeof referenceOptimum>[0]) {
+  const found = [await referenceOptimum(problem)]
+  if ((found[0]?.ms ?? 0) < SHORT_MS)
+    for (let again = 0; again < 2; again++) found.push(await referenceOptimum(problem))
+  const middle = found.toSorted((a, b) => a.ms - b.ms)[found.length >> 1]
+  if (!middle) throw new Error('The reference solver was not asked.')
+  return middle
 }
 
 it('whole plans of crowded rigs, beside integer programming', async () => {
@@ -57,7 +69,7 @@ it('whole plans of crowded rigs, beside integer programming', async () => {
     ).slice(-LOOKED_AT)
     const ms = times.toSorted((a, b) => a - b)[LOOKED_AT >> 1] ?? 0
     const plan = allocate(checked, AllocateRequest.parse(request), apply, { programs })
-    const reference = await referenceOptimum(problemFor(rig, request))
+    const reference = await referenceFor(problemFor(rig, request))
     ratios.push(ms / reference.ms)
     const isEqual = JSON.stringify(plan.score) === JSON.stringify(reference.score)
     console.log(
