@@ -64,13 +64,18 @@ export function allocate(
   const problemsWithout = problemBuilder(context, request, senders)
   let problems = problemsWithout(troubles)
   const barred = new Set<string>()
+  // What is proven is told by other errors than are planned for, where some of them could end otherwise.
+  const firm = untaughtTroubles(context, senders, troubles)
   const withMemory = { ...options, memory: new Map() }
   /** How many errors each change has brought, by its key. */
   const faulted = new Map<string, number>()
   /** What was solved with more freedom than the plan has: nothing can be better than what is proven of it. */
   let freer: Solution | null = null
   for (let round = 1; ; round++) {
-    const last = planned(context, withSteps(request, round), problems, barred, withMemory)
+    const last = planned(context, withSteps(request, round), problems, barred, {
+      ...withMemory,
+      needsProof: firm === troubles,
+    })
     const moves = changesOf(
       context,
       last.built,
@@ -121,12 +126,12 @@ export function allocate(
   }
 
   function certainOf(last: Planned): Pick<Plan, 'proven' | 'bound' | 'isLeast'> {
-    const firm = untaughtTroubles(context, senders, troubles)
     if (firm !== troubles) {
       // What is wanted at once is not solved twice for the sake of a proof.
       if (request.steps === 0) return claimsOf(withoutProof(last.solution))
       const without = problemsWithout(firm)
-      const certain = certainWithoutPlan(request, without, last.solution, options)
+      const near = problems.build(new Set(), new Set())
+      const certain = certainWithoutPlan(request, near, without, last.solution, options)
       if (certain) return { ...certain, isLeast: false }
       const more = planned(context, request, without, new Set(), withMemory)
       const isThere = more.solution.isLeast && isSamePlace(more, last)

@@ -214,11 +214,13 @@ function roomIn(
 function stillsIn(stretches: ReadonlyArray<Stretch<Place>>): ReadonlyMap<number, Still> {
   const stills = new Map<number, Still>()
   let candidate = 0
-  for (const { rows } of stretches)
-    for (const { still } of rows) {
-      if (still) stills.set(candidate, still)
-      candidate++
+  for (const { rows, leave } of stretches) {
+    for (let index = 0; index <= leave; index++) {
+      const still = rows[index]?.still
+      if (still) stills.set(candidate + index, still)
     }
+    candidate += rows.length
+  }
   return stills
 }
 

@@ -16,7 +16,7 @@ import { solve, type SolveOptions } from './solver/solve'
 /** What planning may be given beside what is asked: who is told of its progress, and what solves linear programs. */
 export type AllocateOptions = Pick<SolveOptions, 'onProgress' | 'programs'>
 
-interface PlannedOptions extends AllocateOptions, Pick<SolveOptions, 'isHasty'> {
+interface PlannedOptions extends AllocateOptions, Pick<SolveOptions, 'isHasty' | 'needsProof'> {
   memory?: FieldMemory
 }
 
@@ -109,12 +109,13 @@ export function planned(
   request: AllocateRequest,
   problems: ProblemBuilder,
   barred: ReadonlySet<string>,
-  { isHasty = false, onProgress, programs, memory }: PlannedOptions = {},
+  { isHasty = false, needsProof = true, onProgress, programs, memory }: PlannedOptions = {},
 ): Planned {
   let isStopped = false
   const options: SolveOptions = {
     steps: request.steps,
     isHasty,
+    needsProof,
     ...(programs ? { programs } : {}),
     onProgress: (progress: Progress): boolean => {
       isStopped ||= onProgress?.(progress) === true
@@ -143,7 +144,9 @@ export function planned(
   const solvedWith = (leaving: ReadonlySet<Sender>): Planned => {
     const built = problems.build(barred, leaving)
     const start = carriedOver(near.problem, solution.choice, built.problem)
-    return { built, solution: solve(built.problem, { ...options, start }) }
+    // What is proven where only some may leave their channel is not proven of all.
+    const isOfAll = needsProof && leaving.size === near.free.size
+    return { built, solution: solve(built.problem, { ...options, start, needsProof: isOfAll }) }
   }
   if (placesOn(near) <= (errors + unmet > 0 ? MOST_PLACES : MOST_PLACES_TO_WIN)) return solvedWith(near.free)
   const rivals = rivalsOf(near, solution.choice)
@@ -161,7 +164,7 @@ export function planned(
 function lookingAt(near: BuiltProblem, { programs, ...options }: SolveOptions): SolveOptions {
   const steps = Math.ceil(options.steps / LOOKING_SHARE)
   if (placesIn(near) <= MOST_PLACES_TO_LOOK) return { ...options, steps, ...(programs ? { programs } : {}) }
-  return { ...options, steps, ...(steps > 0 ? { enough: FIRST_TERMS } : {}) }
+  return { ...options, steps, ...(steps > 0 ? { enough: FIRST_TERMS, needsProof: false } : {}) }
 }
 
 /** Is nobody left, and nothing lost or unheard? */
@@ -196,15 +199,17 @@ function certainOfAll(
 /**
  * What is certain of a score without planning for it: where some have to leave their channel or lose something, and too many
  * could to ask all of them. Else null.
+ *
+ * @param near The problem in which nobody leaves its channel, whatever errors are to end: how large it is tells how many could.
  */
 export function certainWithoutPlan(
   request: AllocateRequest,
+  near: BuiltProblem,
   problems: ProblemBuilder,
   found: Solution,
   { onProgress, programs }: AllocateOptions,
 ): Certain | null {
   if (request.policy.kind !== 'keep-if-room' || isLossless(found)) return null
-  const near = problems.build(new Set(), new Set())
   if (placesOn(near) <= MOST_PLACES) return null
   return certainOfAll(request, problems, near, found.score, {
     ...(programs ? { programs } : {}),

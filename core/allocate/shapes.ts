@@ -18,6 +18,10 @@ export interface Stretch<R extends Row = Row> {
   takes: readonly Int32Array[]
   /** The terms of which they cost anything. */
   costs: ReadonlyMap<OwnTerm, Uint16Array>
+  /** The last of them that leaves the item as it is; -1 for none. */
+  leave: number
+  /** Those that keep to no field: 1 for each; null for none. */
+  fieldless: Uint8Array | null
 }
 
 /** Rows in the order of addresses, those without one last. */
@@ -29,6 +33,10 @@ export function stretchOf<R extends Row>(unsorted: readonly R[]): Stretch<R> {
     addresses: Int32Array.from(rows, ({ address }) => address),
     takes: rows.map(({ takes }) => takes),
     costs: new Map(used.map((term) => [term, Uint16Array.from(rows, ({ costs }) => costs[term])])),
+    leave: rows.findLastIndex(({ isStill }) => isStill),
+    fieldless: rows.some(({ isFieldless }) => isFieldless)
+      ? Uint8Array.from(rows, ({ isFieldless }) => (isFieldless ? 1 : 0))
+      : null,
   }
 }
 
@@ -108,23 +116,21 @@ export function shapeMaker(): (stretches: readonly Stretch[]) => Shape {
   const shapeOf = (stretches: readonly Stretch[]): Shape => {
     const length = stretches.reduce((sum, { rows }) => sum + rows.length, 0)
     const addresses = new Int32Array(length)
-    const fieldless = new Uint8Array(length)
+    const fieldless = stretches.some((own) => own.fieldless !== null) ? new Uint8Array(length) : null
     let leave = -1
     let at = 0
-    for (const { rows, addresses: own } of stretches) {
-      addresses.set(own, at)
-      for (const { isStill, isFieldless } of rows) {
-        if (isStill) leave = at
-        if (isFieldless) fieldless[at] = 1
-        at++
-      }
+    for (const own of stretches) {
+      addresses.set(own.addresses, at)
+      if (own.leave >= 0) leave = at + own.leave
+      if (own.fieldless) fieldless?.set(own.fieldless, at)
+      at += own.rows.length
     }
     return {
       addresses,
       takes: stretches.flatMap(({ takes }) => takes),
       costs: forOwnTerms((term) => columnOf(stretches, term, length)),
       leave,
-      fieldless: fieldless.includes(1) ? fieldless : null,
+      fieldless,
     }
   }
   return (stretches) => {

@@ -36,15 +36,7 @@ interface Aim {
 
 function aimOf({ items, resources }: Problem, terms: readonly Term[], sake: readonly Term[]): Aim {
   const free = new Map<Shape, readonly number[]>()
-  for (const shape of items) {
-    if (free.has(shape)) continue
-    const own = [...shape.takes.keys()].filter((candidate) => costsNothing(shape, candidate, terms))
-    const turns = turnsOf(shape)
-    free.set(
-      shape,
-      own.sort((a, b) => (turns[a] ?? 0) - (turns[b] ?? 0) || a - b),
-    )
-  }
+  for (const shape of items) if (!free.has(shape)) free.set(shape, inTurn(shape, terms))
   const size = items.map((shape) => shape.takes[free.get(shape)?.[0] ?? -1]?.length ?? 0)
   return {
     items,
@@ -65,11 +57,27 @@ const MATTERING = ['stale', 'warnings', 'changed'] as const
 /** More than a candidate costs of a term. */
 const FAR = 2 ** 12
 
-/** What is the less the sooner a candidate is tried: such as take least, and of those that take as much such as cost least. */
-const turnsOf = ({ takes, costs }: Shape): Float64Array =>
-  Float64Array.from(takes, ({ length }, candidate) =>
-    MATTERING.reduce((turn, term) => turn * FAR + (costs[term][candidate] ?? 0), length),
-  )
+/**
+ * The candidates that cost nothing of some terms, in the order in which they are tried: first such as take least, and of those that
+ * take as much such as cost least.
+ */
+function inTurn(shape: Shape, terms: readonly Term[]): number[] {
+  const { takes, costs } = shape
+  const columns = MATTERING.map((term) => costs[term])
+  const turns = new Map<number, number[]>()
+  let last = NaN
+  let alike: number[] = []
+  for (let candidate = 0; candidate < takes.length; candidate++) {
+    if (!costsNothing(shape, candidate, terms)) continue
+    let turn = takes[candidate]?.length ?? 0
+    for (const column of columns) turn = turn * FAR + (column[candidate] ?? 0)
+    // Neighbours are mostly alike.
+    if (turn !== last) turns.set(turn, (alike = turns.get(turn) ?? []))
+    last = turn
+    alike.push(candidate)
+  }
+  return [...turns].sort(([a], [b]) => a - b).flatMap(([, own]) => own)
+}
 
 /** A choice that is being changed, with who holds what. */
 function holding({ items, resources }: Aim, start: Choice) {

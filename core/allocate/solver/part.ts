@@ -140,7 +140,13 @@ export function solvePart(
     start = null,
     programs = null,
     enough = null,
-  }: { start?: Choice | null; programs?: SolveProgram | null; enough?: readonly Term[] | null } = {},
+    needsProof = true,
+  }: {
+    start?: Choice | null
+    programs?: SolveProgram | null
+    enough?: readonly Term[] | null
+    needsProof?: boolean
+  } = {},
 ): Solution {
   const weights = rankedWeights(whole)
   const isLarge = whole.items.length > LARGE
@@ -164,7 +170,9 @@ export function solvePart(
     work.best = choice
     known = scoreOf(work.problem, choice)
   }
-  for (const order of start === null ? [plain] : [plain, longest]) offer(layAll(whole, order, weights, null))
+  // To lay a large part again takes long, and has not been seen to come out better than what it begins with.
+  const others = start === null ? [plain] : isLarge ? [] : [plain, longest]
+  for (const order of others) offer(layAll(whole, order, weights, null))
   const help = (): void => {
     // Who finds a place at all does not depend on what was learned.
     const all = effort === HASTY ? HELPED.slice(0, 1) : HELPED
@@ -191,6 +199,15 @@ export function solvePart(
   // To look how near the best it is takes longer than to find it.
   if (isQuick && isLarge) return found()
   if (isQuick) return quickly(whole, work.best, longest)
+  /** Once, where prices leave a term open: all before it are as low as they can be. */
+  const anew = (times: number): void =>
+    offer(laidAnew(work.problem, work.best, { times, seed: whole.items.length, solveFew }))
+  const isAnew = whole.chains.length >= LEAST_ANEW && size.candidates <= MOST_ANEW_CANDIDATES
+  let times = isAnew ? (isLarge ? Math.ceil(effort.anew / 2) : effort.anew) : 0
+  if (isLarge && !needsProof && (aids === null || size.candidates > MOST_COLUMNS)) {
+    if (times > 0) anew(times)
+    return found()
+  }
 
   const settled: Array<{ term: Term; value: number }> = []
   const proven: Term[] = []
@@ -199,9 +216,6 @@ export function solvePart(
   let prices: Priced | null = null
   let open: Solution['bound'] = null
   let turn = 0
-  /** Once, where prices leave a term open: all before it are as low as they can be. */
-  const isAnew = whole.chains.length >= LEAST_ANEW && size.candidates <= MOST_ANEW_CANDIDATES
-  let times = isAnew ? effort.anew : 0
   const score = (): Score => known
   const settle = (term: Term): void => {
     settled.push({ term, value: known[term] })
@@ -243,13 +257,7 @@ export function solvePart(
       prices = near
       let lower = Math.ceil(near.bound - 1e-6)
       if (lower < target() && open === null && times > 0) {
-        offer(
-          laidAnew(work.problem, work.best, {
-            times: isLarge ? Math.ceil(times / 2) : times,
-            seed: whole.items.length,
-            solveFew,
-          }),
-        )
+        anew(times)
         times = 0
       }
       // Half of the steps that are left, so that one hard term does not take them all.

@@ -57,8 +57,10 @@ export interface Problem {
 export type Choice = readonly number[]
 
 /** Does a candidate cost nothing of some terms, as far as these are its own? */
-export const costsNothing = ({ costs }: Shape, candidate: number, terms: readonly Term[]): boolean =>
-  terms.every((term) => term === 'breaks' || (costs[term][candidate] ?? 0) === 0)
+export function costsNothing({ costs }: Shape, candidate: number, terms: readonly Term[]): boolean {
+  for (const term of terms) if (term !== 'breaks' && (costs[term][candidate] ?? 0) > 0) return false
+  return true
+}
 
 // Records are put together by literals, so that all of a kind are laid out alike: engines compile anew for each layout.
 

@@ -17,6 +17,8 @@ export interface SolveOptions {
   isHasty?: boolean
   /** Where nothing of these terms is left, is what is found soonest enough? Then the rest is as it comes. */
   enough?: readonly Term[]
+  /** Is it to be said how near the best it is, even where that takes long? Else of large parts it is not. */
+  needsProof?: boolean
   /** Solves linear programs, if it is there: then bounds are as near as they can be, where the problem is not very large. */
   programs?: SolveProgram
   /** Called now and then; `true` stops the search. */
@@ -37,7 +39,16 @@ export function solve(problem: Problem, options: SolveOptions): Solution {
 
 function solveParts(
   problem: Problem,
-  { steps, start = null, isRough = false, isHasty = false, enough, programs, onProgress }: SolveOptions,
+  {
+    steps,
+    start = null,
+    isRough = false,
+    isHasty = false,
+    enough,
+    needsProof = true,
+    programs,
+    onProgress,
+  }: SolveOptions,
 ): Solution {
   const parts = componentsOf(problem)
   const choice = new Array<number>(problem.items.length).fill(0)
@@ -60,6 +71,7 @@ function solveParts(
         start: start && part.items.map((item) => start[item] ?? 0),
         programs: programs ?? null,
         enough: enough ?? null,
+        needsProof,
       },
     )
     part.items.forEach((item, own) => {
