@@ -23,8 +23,8 @@ const CASES = [
 const SEEDS = [1, 2]
 const WARM_ROUNDS = 2
 /** So often each is planned, and so many of these times are looked at, from the last. */
-const RUNS = 40
-const LOOKED_AT = 5
+const RUNS = 80
+const LOOKED_AT = 15
 /** A reference that takes less is asked for three times. */
 const SHORT_MS = 2000
 

@@ -7,7 +7,7 @@ import { chainsOf } from './chains'
 import { channelsFor } from './channels'
 import type { Trouble } from './free'
 import { groundOf } from './ground'
-import { hearingsOf, withFollowersIn, type Hearing } from './hearing'
+import { hearingsOf, NO_HEARINGS, withFollowersIn, type Hearing } from './hearing'
 import { freedomOf } from './movable'
 import { numbersWorthTrying } from './numbers'
 import type { AllocateRequest } from './request'
@@ -231,7 +231,7 @@ export function hasPlace(context: CheckContext, request: AllocateRequest, sender
     context,
     request,
     groundOf(context, new Set(withFollowers(sender))),
-    hearingsOf(context, [sender], withFollowers),
+    NO_HEARINGS,
     numbersWorthTrying(context.rig, context.occupancy.senders, [sender], request.rules),
   )(sender)
   return channelsFor(context.rig, request.policy, new Set([sender]))(sender).some(isAnyOn)

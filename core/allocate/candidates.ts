@@ -89,7 +89,7 @@ export function spotFinder(
     const avoid = rules.filter(({ kind }) => kind === 'avoid')
     const prefer = rules.filter(({ kind }) => kind === 'prefer')
     /** The same for those who can go to the same spots. */
-    const alike =
+    const likeness = (): string =>
       own !== null
         ? sender.key
         : JSON.stringify([
@@ -125,18 +125,20 @@ export function spotFinder(
         rank,
       }
     }
+    let known: string | null = null
+    const keyOn = (channel: Channel): string => `${channel} ${(known ??= likeness())}`
     /** The numbers with which it arrives in each cell of a channel. */
     const arrivingOn = (channel: Channel): Map<number, Array<number | null>> => {
-      const key = `${channel} ${alike}`
-      const known = arriving.get(key)
-      if (known) return known
+      const key = keyOn(channel)
+      const before = arriving.get(key)
+      if (before) return before
       const found = new Map<number, Array<number | null>>()
       arriving.set(key, found)
       for (const number of numbers)
         for (const each of all)
           for (const cell of ground.arrivesIn(each, channel, number)) {
-            const before = found.get(cell)
-            if (before) before.push(number)
+            const own = found.get(cell)
+            if (own) own.push(number)
             else found.set(cell, [number])
           }
       return found
@@ -157,11 +159,11 @@ export function spotFinder(
 
     const isElsewhere = (channel: Channel, number: number | null): boolean =>
       channel !== sender.channel || (number !== null && number !== numberOf(message))
-    const known = new Map<Channel, Spots>()
+    const spotsOn = new Map<Channel, Spots>()
     const on = (channel: Channel): Spots => {
-      const before = known.get(channel)
+      const before = spotsOn.get(channel)
       if (before) return before
-      const key = `${channel} ${alike}`
+      const key = keyOn(channel)
       const shared = far.get(key) ?? numbers.flatMap((number) => spotAt(channel, number, true) ?? [])
       far.set(key, shared)
       const near = nearNumbers(channel)
@@ -174,7 +176,7 @@ export function spotFinder(
           return spot ? [{ ...spot, unheard: unheardAt(channel, number) }] : []
         }),
       }
-      known.set(channel, spots)
+      spotsOn.set(channel, spots)
       return spots
     }
     // Whether it is a stranger matters only where something listens that it is joined to, and there it is none.

@@ -30,6 +30,9 @@ export interface Hearings {
   listenings: (leader: Sender) => readonly Listening[]
 }
 
+/** For those of whom it does not matter what hears them. */
+export const NO_HEARINGS: Hearings = { all: [], of: () => [], listenings: () => [] }
+
 /**
  * The mappings that depend on those who may move: such as nobody serves who stays. By leader, in the order of the
  * rig.

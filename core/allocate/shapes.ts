@@ -127,7 +127,7 @@ export function shapeMaker(): (stretches: readonly Stretch[]) => Shape {
     }
     return {
       addresses,
-      takes: stretches.flatMap(({ takes }) => takes),
+      takes: new Array<Int32Array>().concat(...stretches.map(({ takes }) => takes)),
       costs: forOwnTerms((term) => columnOf(stretches, term, length)),
       leave,
       fieldless,
