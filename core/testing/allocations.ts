@@ -2,7 +2,7 @@ import * as fc from 'fast-check'
 import {
   comparePlaced,
   NOWHERE,
-  OWN_TERMS,
+  forOwnTerms,
   type Choice,
   type Problem,
   type Shape,
@@ -34,7 +34,7 @@ export function shapeOver(
     .toSorted((a, b) => a.address - b.address)
   const all = [...spots, { address: NOWHERE, rank: 0 }]
   const zero = () => new Uint16Array(all.length)
-  const costs = Object.fromEntries(OWN_TERMS.map((term) => [term, zero()])) as unknown as Shape['costs']
+  const costs = forOwnTerms(zero)
   all.forEach(({ address, rank }, index) => {
     costs.rank[index] = rank
     costs.outside[index] = outside.has(address % NUMBERS) ? 1 : 0
@@ -56,9 +56,7 @@ export const shapeTaking = (sets: readonly number[][], stale: readonly number[] 
   addresses: Int32Array.from([...sets.map(([first = 0]) => first), NOWHERE]),
   takes: [...sets, []].map((set) => Int32Array.from(set)),
   costs: {
-    ...(Object.fromEntries(
-      OWN_TERMS.map((term) => [term, new Uint16Array(sets.length + 1)]),
-    ) as unknown as Shape['costs']),
+    ...forOwnTerms(() => new Uint16Array(sets.length + 1)),
     errors: Uint16Array.from([...sets.map(() => 0), 1]),
     stale: Uint16Array.from([...sets.map((_, index) => stale[index] ?? 0), 0]),
   },
@@ -83,9 +81,7 @@ export function withMapping(problem: Problem, leaders: number, from: number): Pr
     addresses: new Int32Array(count).fill(NOWHERE),
     takes: Array.from({ length: count }, (_, index) => Int32Array.from(tokens.slice(index, index + 1))),
     costs: {
-      ...(Object.fromEntries(
-        OWN_TERMS.map((term) => [term, new Uint16Array(count)]),
-      ) as unknown as Shape['costs']),
+      ...forOwnTerms(() => new Uint16Array(count)),
       stale: Uint16Array.from(stale),
     },
     leave: count - 1,

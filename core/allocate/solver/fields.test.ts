@@ -8,7 +8,7 @@ import {
   comparePlaced,
   compareScores,
   NOWHERE,
-  OWN_TERMS,
+  forOwnTerms,
   scoreOf,
   TERMS,
   type Choice,
@@ -57,7 +57,7 @@ it('refuses more rows than columns', () => {
 const fixedAt = (address: number): Shape => ({
   addresses: Int32Array.of(address),
   takes: [new Int32Array()],
-  costs: Object.fromEntries(OWN_TERMS.map((term) => [term, new Uint16Array(1)])) as unknown as Shape['costs'],
+  costs: forOwnTerms(() => new Uint16Array(1)),
   leave: 0,
   fieldless: null,
 })

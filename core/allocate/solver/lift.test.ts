@@ -1,16 +1,15 @@
 import * as fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { lifted } from './lift'
-import { NOWHERE, OWN_TERMS, type Problem, type Shape } from './problem'
+import { forOwnTerms, NOWHERE, type Problem, type Shape } from './problem'
 
 /** An item with a candidate for each list of what it takes, and one that takes nothing. */
 function itemOf(takes: readonly (readonly number[])[]): Shape {
   const all = [...takes, []]
-  const costs = Object.fromEntries(OWN_TERMS.map((term) => [term, new Uint16Array(all.length)]))
   return {
     addresses: Int32Array.from(all, (_, index) => (index === all.length - 1 ? NOWHERE : index)),
     takes: all.map((each) => Int32Array.from(each)),
-    costs: costs as unknown as Shape['costs'],
+    costs: forOwnTerms(() => new Uint16Array(all.length)),
     leave: all.length - 1,
     fieldless: null,
   }
