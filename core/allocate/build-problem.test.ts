@@ -49,6 +49,23 @@ it('says what is certain where not everyone is asked: nothing is better with all
   expect(proven).toBeGreaterThan(1)
 }, 120_000)
 
+it('knows of each item which candidate leaves it as it is, on whatever channels it could go', () => {
+  const { rig } = crowdedRig({ seed: 3, gestures: 24, channels: 2, full: 0.3 })
+  const checked = check(rig)
+  const request = AllocateRequest.parse({ kind: 'replan' })
+  const troubles = troublesOf(checked)
+  const { free } = askedSenders(checked, request, troubles)
+  const { problem, senders, goesTo } = problemBuilder(
+    checked.context,
+    request,
+    free,
+  )(troubles).build(new Set(), new Set(free))
+  const leaving = senders.map((_, item) => problem.items[item]?.leave ?? -1)
+  expect(Math.max(...leaving)).toBeGreaterThan(100)
+  leaving.forEach((candidate, item) => expect(goesTo(item, candidate)).toBeNull())
+  expect(leaving).not.toContain(-1)
+})
+
 it('looks at once on the own channels only where many may move, and does not wait for what would help', () => {
   const wanting = Object.fromEntries(
     [1, 2, 3, 4, 5, 6].map((n) => [`k${n}.turn`, sending({ kind: 'cc', number: 'wanted' })]),

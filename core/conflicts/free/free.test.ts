@@ -56,6 +56,15 @@ describe('a free number', () => {
     const others = { 'k2.turn': sendingCc(53) }
     expect(freeOf([20, 21], others, undefined, {}, pairAt('a/k1.turn'))).toEqual([20])
     expect(freeOf([20, 21], {}, undefined, {}, pairAt('a/k1.turn'))).toEqual([20, 21])
+    const bothHalves = {
+      'k1.turn': {
+        messages: [
+          { kind: 'cc' as const, number: 3 },
+          { kind: 'cc' as const, number: 53 },
+        ],
+      },
+    }
+    expect(freeOf([20, 21], bothHalves, undefined, {}, pairAt('a/k1.turn'))).toEqual([20, 21])
     const first = { 'k2.turn': sendingCc(21) }
     expect(freeOf([53, 54], first, undefined, {}, pairAt('a/k1.turn'))).toEqual([54])
     expect(freeOf([53, 54], {}, undefined, {}, pairAt('a/k1.turn'))).toEqual([53, 54])
