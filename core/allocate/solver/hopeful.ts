@@ -4,6 +4,7 @@ import { amountsIn, choiceOf, MOST_COLUMNS, posed, posedFor, pricesOf, type Pose
 import { aloneWeights, leastAlone, type Priced } from './prices'
 import { mostOf, scoreOf, TERMS, type Choice, type Problem, type Score, type Term } from './problem'
 import { lifted } from './lift'
+import { lowestToBegin } from './lowest-by-programs'
 import { narrowed, reduced, type Reduced } from './reduce'
 import type { Smaller } from './smaller'
 
@@ -98,7 +99,12 @@ export function solvedHopefully(whole: Problem, known: Choice, aids: Aids): Smal
     const score = scoreOf(problem, of)
     return settled.every(({ term, value }) => score[term] === value)
   }
-  if (choice === null || !isThere(choice)) choice = wholeOf(problem, settled, aids)
+  if (choice === null || !isThere(choice)) {
+    const lowest = lowestToBegin(problem, settled, aids)
+    if (lowest === 'none') return null
+    choice = lowest === 'open' ? wholeOf(problem, settled, aids) : lowest.choice
+    if (typeof lowest !== 'string') shrink(lowest.step)
+  }
   return choice === null || !isThere(choice) ? null : { problem, steps, choice }
 }
 

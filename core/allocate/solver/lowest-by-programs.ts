@@ -1,5 +1,6 @@
 import { nodesFor, type Aids } from './exact'
-import { compareScores, scoreOf, TERMS, type Choice, type Problem } from './problem'
+import type { Stage } from './prices'
+import { scoreOf, TERMS, type Choice, type Problem } from './problem'
 import { choiceOf, leastBy, MOST_COLUMNS, posedFor } from './program'
 import { keepOnly, narrowed, withoutForced, type Reduced } from './reduce'
 import { widenedBy, type Lowest, type Smaller } from './smaller'
@@ -39,18 +40,48 @@ export function lowestByPrograms({ problem: whole, choice: known }: Smaller, aid
     shrink(withoutForced(problem))
     if (isLowest(first)) continue
     const group = groupFrom(problem, order.slice(at))
-    const next = lowered(problem, choice, group, columnsLeft, aids)
-    if (next === null) return ended(false)
+    const score = scoreOf(problem, choice)
+    const settled = TERMS.map((term) => ({ term, value: score[term] }))
+    const next = lowered(problem, settled, group, columnsLeft, aids)
+    if (typeof next === 'string' || compareIn(group, next.choice, choice) > 0) return ended(false)
     choice = next.choice
     columnsLeft -= next.columns
-    const fixed = new Set(group)
-    shrink(
-      keptBetween(problem, (item, last) => {
-        const own = next.choice[item] ?? 0
-        return fixed.has(item) ? [own, own] : [0, last]
-      }),
-    )
+    shrink(fixedAs(problem, group, next.choice))
   }
+}
+
+/**
+ * A choice that keeps to settled terms, of which nothing is known yet, with its first items as low as they can be; and the
+ * problem in which these stay so. Else whether it is known that there is none.
+ */
+export function lowestToBegin(
+  problem: Problem,
+  settled: Stage['settled'],
+  aids: Aids,
+): { choice: Choice; step: Reduced } | Lacking {
+  const group = groupFrom(problem, problem.chains.flat())
+  const found = lowered(problem, settled, group, MOST_COLUMNS_IN_ALL, aids)
+  return typeof found === 'string'
+    ? found
+    : { choice: found.choice, step: fixedAs(problem, group, found.choice) }
+}
+
+/** There is nothing, or it took too long to see. */
+type Lacking = 'none' | 'open'
+
+/** The problem in which some items have what a choice gives them. */
+function fixedAs(problem: Problem, group: readonly number[], choice: Choice): Reduced {
+  const fixed = new Set(group)
+  return keptBetween(problem, (item, last) => {
+    const own = choice[item] ?? 0
+    return fixed.has(item) ? [own, own] : [0, last]
+  })
+}
+
+/** Below zero if some items lie lower in one of two choices: the first of them that lies elsewhere. */
+function compareIn(group: readonly number[], a: Choice, b: Choice): number {
+  const differs = group.find((item) => a[item] !== b[item])
+  return differs === undefined ? 0 : (a[differs] ?? 0) - (b[differs] ?? 0)
 }
 
 /** Only some of the candidates of each item, which lie side by side. */
@@ -91,16 +122,14 @@ function rankOf({ items }: Problem, group: readonly number[]): (item: number, ca
   return (item, candidate) => (weights.get(item) ?? 0) * candidate
 }
 
-/** A choice in which some items lie as low as they can. Null where that takes too long, or it was stopped. */
+/** A choice that keeps to settled terms, in which some items lie as low as they can. */
 function lowered(
   problem: Problem,
-  known: Choice,
+  settled: Stage['settled'],
   group: readonly number[],
   mostColumns: number,
   { programs, budget, isStopped }: Aids,
-): { choice: Choice; columns: number } | null {
-  const score = scoreOf(problem, known)
-  const settled = TERMS.map((term) => ({ term, value: score[term] }))
+): { choice: Choice; columns: number } | Lacking {
   const rank = rankOf(problem, group)
   const asked = posedFor(
     problem,
@@ -108,18 +137,19 @@ function lowered(
     ({ items, candidates }) => items.reduce((sum, item, at) => sum + rank(item, candidates[at] ?? 0), 0),
     Math.min(mostColumns, MOST_COLUMNS),
   )
-  if (asked === null || isStopped()) return null
+  if (asked === null || isStopped()) return 'open'
   const columns = asked.program.costs.length
   const sum = (of: Choice): number => group.reduce((all, item) => all + rank(item, of[item] ?? 0), 0)
-  const solved = (isWhole: boolean): Choice | null => {
+  const solved = (isWhole: boolean): Choice | Lacking => {
     const nodes = isWhole ? nodesFor(budget, asked.program) : 0
     const { end, values, duals } = programs(asked.program, { isWhole, nodes, isStopped })
     const found = end === 'least' && values ? choiceOf(problem, asked, values) : null
     const isLeast = found !== null && (!duals || sum(found) - leastBy(asked.program, duals) < 1 - ROUNDING)
-    return isLeast ? found : null
+    return isLeast ? found : end === 'none' ? 'none' : 'open'
   }
-  const choice = solved(false) ?? (columns > MOST_WHOLE_COLUMNS ? null : solved(true))
-  const isGood =
-    choice !== null && sum(choice) <= sum(known) && compareScores(scoreOf(problem, choice), score) <= 0
-  return isGood ? { choice, columns } : null
+  const first = solved(false)
+  const choice = first === 'open' && columns <= MOST_WHOLE_COLUMNS ? solved(true) : first
+  if (typeof choice === 'string') return choice
+  const score = scoreOf(problem, choice)
+  return settled.every(({ term, value }) => score[term] <= value) ? { choice, columns } : 'open'
 }
