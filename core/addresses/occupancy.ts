@@ -74,7 +74,10 @@ interface Sources {
   tabled: () => CellTable
 }
 
-/** What follows from who sends, each worked out when it is first asked for. A class, so that all are laid out alike: they are read everywhere. */
+/**
+ * What follows from who sends, each worked out when it is first asked for. A class, so that all are laid out alike: engines
+ * compile anew for each layout, and this is read everywhere.
+ */
 class LazyOccupancy implements Occupancy {
   readonly rig: Rig
   readonly buses: readonly Bus[]

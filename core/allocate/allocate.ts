@@ -64,7 +64,7 @@ export function allocate(
   const problemsWithout = problemBuilder(context, request, senders)
   let problems = problemsWithout(troubles)
   const barred = new Set<string>()
-  // What is proven is told by other errors than are planned for, where some of them could end otherwise.
+  // Some errors could also end by teaching: then what is proven is told without them.
   const firm = untaughtTroubles(context, senders, troubles)
   const withMemory = { ...options, memory: new Map() }
   /** How many errors each change has brought, by its key. */

@@ -42,8 +42,8 @@ export interface Arrivals {
 }
 
 /** What of a message is said beside some of its fields, as text. */
-const saidBeside = (message: Message, left: readonly string[]): string =>
-  JSON.stringify(Object.entries(message).filter(([field]) => !left.includes(field)))
+const saidBeside = (message: Message, fields: readonly string[]): string =>
+  JSON.stringify(Object.entries(message).filter(([field]) => !fields.includes(field)))
 
 /** Which values a message sends, and how, does not tell where it arrives. */
 const VALUES = ['channel', 'behaviour', 'range']

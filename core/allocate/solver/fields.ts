@@ -2,8 +2,8 @@ import { scoreAlone, scoreOfChains } from './alone'
 import { combined } from './combined'
 import { fieldsBySize, fieldsFor } from './give-fields'
 import {
-  forTerms,
   compareScores,
+  forTerms,
   NOWHERE,
   scoreOf,
   TERMS,

@@ -66,6 +66,8 @@ const HELPED: ReadonlyArray<{ terms: readonly Term[]; sake: readonly Term[] }> =
 ]
 /** Above so many items chains are not laid again for every set of prices. */
 const LARGE = 400
+/** Where more are left of a large part, prices are found for the sake of a proof only: they come nowhere near that many. */
+const MANY_LEFT = 100
 /** With so many items, a search is only tried where it has to find so much less at most. */
 const MOST_GAP_OF_LARGE = 2
 
@@ -204,7 +206,8 @@ export function solvePart(
     offer(laidAnew(work.problem, work.best, { times, seed: whole.items.length, solveFew }))
   const isAnew = whole.chains.length >= LEAST_ANEW && size.candidates <= MOST_ANEW_CANDIDATES
   let times = isAnew ? (isLarge ? Math.ceil(effort.anew / 2) : effort.anew) : 0
-  if (isLarge && !needsProof && (aids === null || size.candidates > MOST_COLUMNS)) {
+  const isHopelesslyFull = isLarge && known.errors + known.unmet > MANY_LEFT
+  if (isHopelesslyFull && !needsProof && (aids === null || size.candidates > MOST_COLUMNS)) {
     if (times > 0) anew(times)
     return found()
   }

@@ -17,7 +17,7 @@ export interface SolveOptions {
   isHasty?: boolean
   /** Where nothing of these terms is left, is what is found soonest enough? Then the rest is as it comes. */
   enough?: readonly Term[]
-  /** Is it to be said how near the best it is, even where that takes long? Else of large parts it is not. */
+  /** Is it to be said how near the best it is, even where that takes long? Else of large parts in which many are left it is not. */
   needsProof?: boolean
   /** Solves linear programs, if it is there: then bounds are as near as they can be, where the problem is not very large. */
   programs?: SolveProgram
