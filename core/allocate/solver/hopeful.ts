@@ -150,7 +150,7 @@ function firstOf(
     // Other columns would be the best if more of it has to be taken.
     if (amount < value - NEARLY_NOTHING) break
   }
-  return { values, slack: after - rest }
+  return { values, slack: after - rest + ROUNDING }
 }
 
 /**
