@@ -1,8 +1,8 @@
 import * as fc from 'fast-check'
 import {
   comparePlaced,
-  NOWHERE,
   forOwnTerms,
+  NOWHERE,
   type Choice,
   type Problem,
   type Shape,

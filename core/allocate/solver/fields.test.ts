@@ -7,8 +7,8 @@ import { solveInFields, STAYING, type Fields } from './fields'
 import {
   comparePlaced,
   compareScores,
-  NOWHERE,
   forOwnTerms,
+  NOWHERE,
   scoreOf,
   TERMS,
   type Choice,

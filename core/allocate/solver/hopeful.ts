@@ -1,6 +1,15 @@
 import type { Weights } from './chain'
 import { nodesFor, type Aids } from './exact'
-import { amountsIn, choiceOf, MOST_COLUMNS, posed, posedFor, pricesOf, type Posed } from './program'
+import {
+  amountsIn,
+  choiceOf,
+  MOST_COLUMNS,
+  NEARLY_NOTHING,
+  posed,
+  posedFor,
+  pricesOf,
+  type Posed,
+} from './program'
 import { aloneWeights, leastAlone, type Priced } from './prices'
 import { mostOf, scoreOf, TERMS, type Choice, type Problem, type Score, type Term } from './problem'
 import { lifted } from './lift'
@@ -12,7 +21,6 @@ import type { Smaller } from './smaller'
 const MOST_WEIGHT = 1e9
 /** What is lost in rounding of such a number. */
 const ROUNDING = 1e-3
-const NEARLY_NOTHING = 1e-6
 
 /**
  * Go through the terms as if every one could be as low as linear programming says, and see in the end whether there is a
@@ -90,7 +98,7 @@ export function solvedHopefully(whole: Problem, known: Choice, aids: Aids): Smal
     const only = relaxed({ [term]: 1 })
     if (only === null) return null
     const { priced, found } = only
-    const value = Math.max(0, Math.ceil(priced.bound - 1e-6))
+    const value = Math.max(0, Math.ceil(priced.bound - NEARLY_NOTHING))
     if (found !== null || (score?.[term] ?? value) > value) choice = found
     settled.push({ term, value })
     if (!shrink(reduced(problem, priced.weights, priced.prices, value - priced.bound))) return null

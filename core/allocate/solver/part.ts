@@ -201,7 +201,7 @@ export function solvePart(
   // To look how near the best it is takes longer than to find it.
   if (isQuick && isLarge) return found()
   if (isQuick) return quickly(whole, work.best, longest)
-  /** Once, where prices leave a term open: all before it are as low as they can be. */
+  /** A few chains at a time, once: where all terms before the open one are as low as they can be. */
   const anew = (times: number): void =>
     offer(laidAnew(work.problem, work.best, { times, seed: whole.items.length, solveFew }))
   const isAnew = whole.chains.length >= LEAST_ANEW && size.candidates <= MOST_ANEW_CANDIDATES

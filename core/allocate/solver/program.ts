@@ -208,7 +208,7 @@ const entriesOf = (items: readonly Shape[], { items: own, candidates }: Run): nu
   own.reduce((sum, item, index) => sum + 1 + (items[item]?.takes[candidates[index] ?? 0]?.length ?? 0), 0)
 
 /** What is lost in rounding: of a price, and of a column that is whole. */
-const NEARLY_NOTHING = 1e-6
+export const NEARLY_NOTHING = 1e-6
 const NEARLY_WHOLE = 1e-5
 
 /** The prices that the duals of a program say. Their bound is worked out anew, so that it holds whatever they are. */
