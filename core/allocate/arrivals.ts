@@ -2,6 +2,7 @@ import { PARAMETER_CARRIERS, type Channel } from '../midi'
 import {
   busCellKey,
   emissionCells,
+  emissionsIn,
   isWanting,
   type Bus,
   type Cell,
@@ -9,7 +10,16 @@ import {
   type Sender,
 } from '../addresses'
 import { arrivesTwice, messageAt, type CheckContext } from '../conflicts'
-import { memoOf, resolveChannel, rigIndex, withChannel, type Id, type Message } from '../rig'
+import {
+  memo,
+  memoOf,
+  resolveChannel,
+  rigIndex,
+  stableList,
+  withChannel,
+  type Id,
+  type Message,
+} from '../rig'
 import { takesOf, type Takes } from './takes'
 
 /** Numbers of a channel. */
@@ -29,7 +39,7 @@ export interface Arrived {
   twice: readonly Id[]
 }
 
-/** Where messages would arrive, whoever moves: worked out once for a rig that has been checked. */
+/** Where messages would arrive, whoever moves: worked out once for the same cables, destinations and home channels. */
 export interface Arrivals {
   /** A cell of a bus as one number. */
   cellId: (bus: Bus, cell: CellAddress) => number
@@ -59,10 +69,19 @@ export const numberless = memoOf((message: Message): string =>
   ),
 )
 
-export const arrivalsIn = memoOf((context: CheckContext): Arrivals => {
-  const { rig, occupancy } = context
+const sameHomes = stableList<unknown>()
+
+export const arrivalsIn: (context: CheckContext) => Arrivals = memo(
+  ({ rig, occupancy: { delivery } }) => [
+    delivery,
+    sameHomes(rig.controllers.flatMap(({ id, homeChannel }) => [id, homeChannel])),
+  ],
+  findArrivals,
+)
+
+function findArrivals({ rig, occupancy: { delivery } }: CheckContext): Arrivals {
   const { controllers } = rigIndex(rig)
-  const busIndex = new Map(occupancy.buses.map((bus, index) => [bus.id, index]))
+  const busIndex = new Map(delivery.buses.map((bus, index) => [bus.id, index]))
   const cellId = (bus: Bus, cell: CellAddress): number =>
     (busIndex.get(bus.id) ?? 0) * BUS_STRIDE + busCellKey(bus, cell)
   const carriers = new Set<number>()
@@ -95,14 +114,14 @@ export const arrivalsIn = memoOf((context: CheckContext): Arrivals => {
     const controller = controllers.get(sender.place.controller)
     const message = controller && messageAt(rig, sender, channel, number)
     if (!message) return null
-    const at = emissionCells(occupancy.delivery, controller, message)
+    const at = emissionCells(delivery, controller, message)
     let ids: ReadonlySet<number> | null = null
     let ofWanting: Takes | null = null
     let ofNumbered: Takes | null = null
     const sent = withChannel(message, resolveChannel(message.channel, controller.homeChannel))
     return {
       at,
-      twice: arrivesTwice(rig, occupancy.delivery, controller, sent, at),
+      twice: arrivesTwice(rig, delivery, controller, sent, at),
       cells: () => (ids ??= new Set(at.flatMap(({ bus, cells }) => cells.map((cell) => cellId(bus, cell))))),
       takes: (wantsNumber) =>
         wantsNumber ? (ofWanting ??= takenAt(at, true)) : (ofNumbered ??= takenAt(at, false)),
@@ -112,7 +131,7 @@ export const arrivalsIn = memoOf((context: CheckContext): Arrivals => {
 
   return {
     cellId,
-    takesNow: (sender) => takenAt(occupancy.emissionsOf(sender), isWanting(sender)),
+    takesNow: (sender) => takenAt(emissionsIn(delivery, sender), isWanting(sender)),
     isCarrier: (cell) => carriers.has(cell),
     arrivedAt: (sender, channel, number) => {
       const known = number === null ? withItsNumber(sender) : withNumbers(sender)
@@ -124,4 +143,4 @@ export const arrivalsIn = memoOf((context: CheckContext): Arrivals => {
       return found
     },
   }
-})
+}

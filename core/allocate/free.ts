@@ -67,11 +67,16 @@ export function troublesOf({ reports, asides }: Pick<Check, 'reports' | 'asides'
     .filter(({ alone, cliques }) => alone.size > 0 || cliques.length > 0)
 }
 
-/** Whom a request is about, in the order of the rig: those who may be moved, and those who may not. */
+/**
+ * Whom a request is about, in the order of the rig: those who may be moved, and those who may not.
+ *
+ * @param unpinned The key of a sender whose pin does not count.
+ */
 export function askedSenders(
   { context }: Pick<Check, 'context'>,
   request: AllocateRequest,
   troubles: readonly Trouble[],
+  unpinned: string | null = null,
 ): { free: Sender[]; fixed: Sender[] } {
   const inTrouble = new Set(
     troubles
@@ -101,7 +106,7 @@ export function askedSenders(
     }
   }
   const asked = context.occupancy.senders.filter(isAsked)
-  const [free, fixed] = partition(asked, (sender) => whyFixed(context, request, sender) === null)
+  const [free, fixed] = partition(asked, (sender) => whyFixed(context, request, sender, unpinned) === null)
   return { free, fixed }
 }
 

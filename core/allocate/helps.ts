@@ -9,23 +9,23 @@ import {
   type Apply,
   type Check,
 } from '../conflicts'
-import { assignmentsAt, rigIndex, type Rig, type RigEdit } from '../rig'
+import type { RigEdit } from '../rig'
 import { hasPlace, problemBuilder } from './build-problem'
 import { askedSenders, troublesOf, type Trouble } from './free'
 import { whyFixed } from './movable'
 import { planned, type Planned } from './planned'
 import { isOneForEach, type AllocateRequest } from './request'
 
-/** Another request, or another rig, under which fewer may be left. */
-interface Help {
-  words: string
-  /** So many times as many places has the problem then, about. */
-  grows: number
-  request?: AllocateRequest
-  edits?: readonly RigEdit[]
-  /** Who goes out of their way, by key; else it is they who find a place. */
-  aside?: string
-}
+/** What may leave fewer: another request, another rig, or one that is pinned and goes out of their way. */
+type Help = { words: string } & (
+  | {
+      kind: 'request'
+      request: AllocateRequest
+      /** So many times as many places has the problem then, about. */ grows: number
+    }
+  | { kind: 'edits'; edits: readonly RigEdit[] }
+  | { kind: 'unpinned'; key: string }
+)
 
 /** So many ways to help are tried, on problems of so many places at most; each is planned in a hurry. */
 const MOST_TRIED = 8
@@ -34,7 +34,7 @@ const MOST_PLACES = 150_000
 const MOST_PLACES_IN_ALL = 1_000_000
 
 /** What tells helps apart: two house rules may avoid the same numbers, for different kinds. */
-const keyOf = ({ words, edits }: Help): string => `${words} ${JSON.stringify(edits ?? [])}`
+const keyOf = (help: Help): string => `${help.words} ${JSON.stringify('edits' in help ? help.edits : [])}`
 
 /** What is worked out of a help, once for each. */
 function onceForEach<T>(work: (help: Help) => T): (help: Help) => T {
@@ -65,41 +65,46 @@ export function helpsOf(
   apply: Apply,
 ): (left: readonly Sender[]) => string[] {
   /** The rig with a help, looked at once for all who are left. */
-  const before = onceForEach(({ edits }) =>
-    edits ? recheckWith(check, apply(check.context.rig, edits), apply) : check,
+  const before = onceForEach((help) =>
+    help.kind === 'edits' ? recheckWith(check, apply(check.context.rig, help.edits), apply) : check,
   )
-  const contextAfterwards = onceForEach(({ edits }) =>
-    edits ? contextAfter(after.context, apply(after.context.rig, edits)) : after.context,
+  const contextAfterwards = onceForEach((help) =>
+    help.kind === 'edits' ? contextAfter(after.context, apply(after.context.rig, help.edits)) : after.context,
   )
+  const requestOf = (help: Help): AllocateRequest => (help.kind === 'request' ? help.request : request)
   /** Does it help them where everybody else is where the plan puts them? That is soon seen, and mostly so. */
   const helpsAfter = (help: Help, left: readonly Sender[]): boolean => {
-    const { request: asked = request, aside } = help
+    const asked = requestOf(help)
+    const unpinned = help.kind === 'unpinned' ? help.key : null
     // Who is to be together with others cannot be looked at alone.
     if (isOneForEach(asked)) return false
     const context = contextAfterwards(help)
     const keys = new Set(left.map(({ key }) => key))
-    const mayGo = ({ key }: Sender): boolean => (aside === undefined ? keys.has(key) : key === aside)
+    const mayGo = ({ key }: Sender): boolean => (unpinned === null ? keys.has(key) : key === unpinned)
     const canGo = context.occupancy.senders.some(
       (sender) =>
-        mayGo(sender) && whyFixed(context, asked, sender) === null && hasPlace(context, asked, sender),
+        mayGo(sender) &&
+        whyFixed(context, asked, sender, unpinned) === null &&
+        hasPlace(context, asked, sender),
     )
-    if (!canGo || aside === undefined) return canGo
+    if (!canGo || unpinned === null) return canGo
     // Others may be in their way too.
     const others = [...built.free].flatMap(({ key }) => (keys.has(key) ? [] : [key]))
+    const struck = [...asked.struck, ...others]
     // No rule looks at pins, so what is wrong afterwards is wrong without one too.
-    const unpinned = { context, reports: after.reports, asides: after.asides }
-    return leftIn(unpinned, { ...asked, struck: [...asked.struck, ...others] }).size < left.length
+    return leftIn(after, { ...asked, struck }, unpinned).size < left.length
   }
   const places = built.senders.reduce((sum, _, item) => sum + built.roomFor(item).length, 0)
   let placesLeft = MOST_PLACES_IN_ALL
   /** May another problem be looked at? */
-  const spend = ({ grows }: Pick<Help, 'grows'>): boolean => (placesLeft -= grows * places) >= 0
-  const leftWith = onceForEach((help) => leftIn(before(help), help.request ?? request))
+  const spend = (grows: number): boolean => (placesLeft -= grows * places) >= 0
+  const leftWith = onceForEach((help) => leftIn(before(help), requestOf(help)))
   const tried = new Set<string>()
   const now = built.senders.filter((_, item) => built.isLeft(item, solution.choice[item] ?? 0)).length
   const helpsAnew = (help: Help, left: readonly Sender[]): boolean => {
-    if (help.aside !== undefined || help.grows * places > MOST_PLACES) return false
-    if (!tried.has(keyOf(help)) && !spend(help)) return false
+    const grows = help.kind === 'request' ? help.grows : 1
+    if (help.kind === 'unpinned' || grows * places > MOST_PLACES) return false
+    if (!tried.has(keyOf(help)) && !spend(grows)) return false
     tried.add(keyOf(help))
     const then = leftWith(help)
     return then.size < now && left.filter(({ key }) => then.has(key)).length < left.length
@@ -107,18 +112,19 @@ export function helpsOf(
   return (left) =>
     waysToHelp(check, request, troubles, left)
       .slice(0, MOST_TRIED)
-      .filter((help) => (spend({ grows: 1 }) && helpsAfter(help, left)) || helpsAnew(help, left))
+      .filter((help) => (spend(1) && helpsAfter(help, left)) || helpsAnew(help, left))
       .map(({ words }) => words)
 }
 
-/** Who is left by a plan made in a hurry, by key. */
+/** Who is left by a plan made in a hurry, by key; the pin of one of them may not count. */
 function leftIn(
   check: Pick<Check, 'context' | 'reports' | 'asides'>,
   request: AllocateRequest,
+  unpinned: string | null = null,
 ): ReadonlySet<string> {
   const { context } = check
   const troubles = troublesOf(check)
-  const { free } = askedSenders(check, request, troubles)
+  const { free } = askedSenders(check, request, troubles, unpinned)
   const { built, solution } = planned(
     context,
     request,
@@ -129,13 +135,6 @@ function leftIn(
   return new Set(
     built.senders.flatMap(({ key }, item) => (built.isLeft(item, solution.choice[item] ?? 0) ? [key] : [])),
   )
-}
-
-/** The edit that takes a sender's pin off. */
-function unpinned(rig: Rig, { place }: Sender): RigEdit[] {
-  const controller = rigIndex(rig).controllers.get(place.controller)
-  const assignment = controller && assignmentsAt(controller, place)?.[place.gesture]
-  return assignment ? [{ type: 'assignment', at: place, assignment: { ...assignment, pinned: false } }] : []
 }
 
 function waysToHelp(
@@ -150,6 +149,7 @@ function waysToHelp(
     ? []
     : [
         {
+          kind: 'request',
           words: isOneForEach(request) ? 'let channels stay as they are' : 'let them use any channel',
           grows: isOneForEach(request) ? 1 : CHANNELS.length,
           request: { ...request, policy: { kind: 'keep-if-room' } },
@@ -157,16 +157,15 @@ function waysToHelp(
       ]
   const layers: Help[] = request.shareLayers
     ? []
-    : [{ words: 'let layers share', grows: 1, request: { ...request, shareLayers: true } }]
+    : [{ kind: 'request', words: 'let layers share', grows: 1, request: { ...request, shareLayers: true } }]
   const pinned = troubles
     .filter(({ senders }) => senders.some(({ key }) => keys.has(key)))
     .flatMap(({ senders }) => senders)
     .filter((sender) => sender.pinned && whyFixed(context, request, sender) !== null)
   const pins = [...new Map(pinned.map((sender) => [sender.key, sender])).values()].map((sender): Help => ({
     words: `unpin ${placeWords(rig, [findingPlace(sender)])}`,
-    grows: 1,
-    edits: unpinned(rig, sender),
-    aside: sender.key,
+    kind: 'unpinned',
+    key: sender.key,
   }))
   const houseRules = [
     ...new Set(left.flatMap(({ place, message }) => preferencesAt(rig, [], place, message.kind))),
@@ -180,7 +179,7 @@ function waysToHelp(
         : [
             {
               words: `loosen the house rule that avoids ${numbers}`,
-              grows: 1,
+              kind: 'edits',
               edits: [{ type: 'rig-set', set: { houseRules: kept } }],
             },
           ]

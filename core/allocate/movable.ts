@@ -93,8 +93,17 @@ export function whyLeftOut(request: AllocateRequest, sender: Sender): string | n
   return null
 }
 
-/** Why a sender stays where it is whatever is planned, in a few words; null if it may be moved. */
-export function whyFixed(context: CheckContext, request: AllocateRequest, sender: Sender): string | null {
+/**
+ * Why a sender stays where it is whatever is planned, in a few words; null if it may be moved.
+ *
+ * @param unpinned The key of a sender whose pin does not count.
+ */
+export function whyFixed(
+  context: CheckContext,
+  request: AllocateRequest,
+  sender: Sender,
+  unpinned: string | null = null,
+): string | null {
   const { rig } = context
   const { place, gesture } = sender
   const leftOut = whyLeftOut(request, sender)
@@ -103,7 +112,7 @@ export function whyFixed(context: CheckContext, request: AllocateRequest, sender
   const freedom = freedomOf(context, request, sender)
   if ('why' in freedom) return freedom.why
   if (isWanting(sender)) return null
-  if (sender.pinned && !named) return 'it is pinned'
+  if (sender.pinned && !named && sender.key !== unpinned) return 'it is pinned'
   for (const mapping of mappingsOf(rig, gesture)) {
     const target = mappingParameter(rig, mapping)
     if (target?.parameter.fixed) return `${target.destination.name} takes only this number`
