@@ -67,7 +67,7 @@ export function lowestToBegin(
 }
 
 /** There is nothing, or it took too long to see. */
-type Lacking = 'none' | 'open'
+export type Lacking = 'none' | 'open'
 
 /** The problem in which some items have what a choice gives them. */
 function fixedAs(problem: Problem, group: readonly number[], choice: Choice): Reduced {
