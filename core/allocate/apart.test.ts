@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { check } from '../conflicts'
-import { joined } from '../testing/mapped-rigs'
+import { joined, type MappingInput } from '../testing/mapped-rigs'
 import { apply, moves, plan } from '../testing/plans'
 import { layeredTemplates, sending, sendingCc, testController, testRig, type Assigned } from '../testing/rigs'
 import { onceTaught } from '../mappings'
@@ -14,7 +14,7 @@ import { solve } from './solver/solve'
 const pinned = (number: number) => ({ ...sendingCc(number), pinned: true })
 
 /** Two layers that may share: `k1` of the first is learned at 20, where it clashes; the others are free to go to 21 and 22. */
-const layered = (inSecond: Assigned, inFirst: Assigned = {}): Rig =>
+const layered = (inSecond: Assigned, inFirst: Assigned = {}, more: readonly MappingInput[] = []): Rig =>
   testRig(
     [
       testController(
@@ -30,7 +30,7 @@ const layered = (inSecond: Assigned, inFirst: Assigned = {}): Rig =>
       testController('b', { 'k1.turn': pinned(20) }),
     ],
     undefined,
-    { mappings: [joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' })] },
+    { mappings: [joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' }), ...more] },
   )
 
 /** Layers share; these numbers may be given out, and for pairs only 21. */
@@ -99,6 +99,20 @@ describe('where layers share, a parameter that is taught again', () => {
     [
       'goes nowhere if there is only the number of one who stays',
       layered({ 'k2.turn': pinned(21) }),
+      [21],
+      1,
+    ],
+    [
+      'shares with who moves a parameter of its own there',
+      layered({ 'k2.turn': sendingCc(20) }, {}, [joined('a/k2.turn', 'p2', { learnedAt: '1:cc20' })]),
+      [21],
+      0,
+    ],
+    [
+      'does not share with who moves one of its own elsewhere, by another layer',
+      layered({ 'k2.turn': sendingCc(20) }, { 'k2.turn': pinned(22) }, [
+        joined('a/k2.turn', 'p2', { learnedAt: '1:cc22' }),
+      ]),
       [21],
       1,
     ],

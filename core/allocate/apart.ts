@@ -1,5 +1,6 @@
 import { isWanting, type Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
+import type { GestureRef, Mapping } from '../rig'
 import type { Hearings } from './hearing'
 import type { AllocateRequest } from './request'
 import type { Takes } from './takes'
@@ -17,15 +18,15 @@ const MOST_PAIRS = 2000
 
 /**
  * Where layers share numbers, a parameter that is taught again where its control goes hears all layers there: nobody of a layer
- * that never shows with it may go to the same cell, unless it is the same gesture. Null where layers do not share,
- * where nothing is taught, and where there are too many to be held apart.
+ * that never shows with it may go to the same cell, unless it is the same gesture, or moves a parameter of its own there, as
+ * layers that share do. Null where layers do not share, where nothing is taught, and where there are too many to be held apart.
  *
  * @param senders Those who may move.
  * @param isFree May a sender move, or does it go with one that may?
  * @param takesNow What a sender takes where it is.
  */
 export function apartIn(
-  { live, occupancy }: CheckContext,
+  { acting, live, occupancy }: CheckContext,
   request: AllocateRequest,
   senders: readonly Sender[],
   hearings: Hearings,
@@ -34,34 +35,47 @@ export function apartIn(
 ): Apart | null {
   if (!request.shareLayers) return null
   const mayMove = new Set(senders)
-  // Of several layers of a gesture it is the first that is taught.
-  const first = hearings.all.flatMap(({ isHeard, isOwn }) =>
-    isHeard
-      ? (occupancy.senders.find((each) => isOwn(each) && (isFree(each) || !isWanting(each))) ?? [])
-      : [],
-  )
-  if (first.length === 0) return null
-  const taught = new Set(first.filter((sender) => mayMove.has(sender)))
-  const meetsNever = (a: Sender, b: Sender): boolean => a.gesture !== b.gesture && !live(a, b)
+  const taughtOf = new Map<Sender, Mapping[]>()
+  for (const { isHeard, isOwn, mapping } of hearings.all) {
+    // Of several layers of a gesture it is the first that is taught.
+    const first = isHeard
+      ? occupancy.senders.find((each) => isOwn(each) && (isFree(each) || !isWanting(each)))
+      : undefined
+    if (first) taughtOf.set(first, [...(taughtOf.get(first) ?? []), mapping])
+  }
+  if (taughtOf.size === 0) return null
+  const taught = [...taughtOf.keys()].filter((sender) => mayMove.has(sender))
+  const layersOf = new Map<GestureRef, number>()
+  for (const { gesture } of occupancy.senders) layersOf.set(gesture, (layersOf.get(gesture) ?? 0) + 1)
+  /** The mappings that hear a sender wherever it goes: it is the only one of its gesture. */
+  const surelyHeard = (sender: Sender): readonly Mapping[] =>
+    layersOf.get(sender.gesture) === 1 ? (taughtOf.get(sender) ?? []) : []
+  /** Must a sender not be where another is taught? */
+  const wouldMove = (sender: Sender, heard: Sender): boolean =>
+    sender.gesture !== heard.gesture &&
+    !live(sender, heard) &&
+    (taughtOf.get(heard) ?? []).some(
+      (mapping) =>
+        !surelyHeard(sender).some(
+          (own) => own.destination === mapping.destination && acting([], [mapping, own]),
+        ),
+    )
   const hasStrangers = new Set<Sender>()
   const heardBeside = new Map<Sender, Sender[]>()
   let pairs = 0
   for (const heard of taught)
     for (const other of senders) {
-      if (!meetsNever(other, heard)) continue
+      if (!wouldMove(other, heard)) continue
       hasStrangers.add(heard)
       heardBeside.set(other, [...(heardBeside.get(other) ?? []), heard])
       if (++pairs > MOST_PAIRS) return null
     }
   const staying = occupancy.senders.filter((sender) => !isFree(sender))
-  const taughtWhereTheyAre = first.filter((sender) => !isFree(sender))
   const barred = new Map<Sender, ReadonlySet<number>>()
   const barredFor = (sender: Sender): ReadonlySet<number> => {
     const known = barred.get(sender)
     if (known) return known
-    const strangers = (taught.has(sender) ? staying : taughtWhereTheyAre).filter((other) =>
-      meetsNever(other, sender),
-    )
+    const strangers = staying.filter((other) => wouldMove(sender, other) || wouldMove(other, sender))
     const found = new Set(strangers.flatMap((other) => takesNow(other).own))
     barred.set(sender, found)
     return found

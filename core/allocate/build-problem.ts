@@ -98,7 +98,7 @@ export function problemBuilder(
     const shapes: Shape[] = []
     const put = (stretches: readonly Stretch[]): number => shapes.push(shapeOf(stretches)) - 1
     const servedBy = (hearing: Hearing, { key }: Sender): number =>
-      resources.token(`${hearing.name} by ${key}`)
+      resources.token(`${hearing.mapping.id} by ${key}`)
     const stretchesOf = stretchFinder({
       request,
       resources,

@@ -1,7 +1,14 @@
 import type { Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
 import { wouldMatch, type ResolvedMapping } from '../mappings'
-import { resolveChannel, rigIndex, withChannel, type ChannelMessage, type GestureRef } from '../rig'
+import {
+  resolveChannel,
+  rigIndex,
+  withChannel,
+  type ChannelMessage,
+  type GestureRef,
+  type Mapping,
+} from '../rig'
 import { followersIn } from './followers'
 import type { Listening } from './ground'
 
@@ -19,7 +26,7 @@ export interface Hearing {
   listening: Listening
   /** Does a sender send for it? */
   isOwn: (sender: Sender) => boolean
-  name: string
+  mapping: Mapping
 }
 
 /** The mappings that depend on those who may move. */
@@ -87,7 +94,7 @@ export function hearingsOf(
       },
       listening,
       isOwn: ({ gesture }) => gesture === mapping.gesture,
-      name: mapping.id,
+      mapping,
     }
   }
 }
