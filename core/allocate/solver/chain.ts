@@ -110,7 +110,8 @@ export function alikeIn(shape: Shape): Int32Array {
   return next
 }
 
-const leastOf = (values: Float64Array): number => {
+/** The first of the least of some values. */
+export const leastOf = (values: Float64Array): number => {
   let best = 0
   for (let index = 1; index < values.length; index++)
     if ((values[index] ?? 0) < (values[best] ?? 0)) best = index

@@ -14,7 +14,8 @@ import {
   type Term,
 } from './problem'
 import { likeness } from './likeness'
-import { contestedOnly, keepOnly, pickOnly, widened, type Component, type Reduced } from './reduce'
+import type { Component } from './components'
+import { contestedOnly, keepOnly, pickOnly, widened, type Reduced } from './reduce'
 import type { Solution } from './solution'
 import { solve, type SolveOptions } from './solve'
 

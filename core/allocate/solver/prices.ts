@@ -1,6 +1,15 @@
-import { cheapest, priced, weighed, type Weights } from './chain'
+import { cheapest, leastOf, priced, weighed, type Costs, type Weights } from './chain'
 import { kindOf } from './kinds'
-import { noScore, OWN_TERMS, runsOn, TERMS, type OwnTerm, type Problem, type Term } from './problem'
+import {
+  noScore,
+  OWN_TERMS,
+  runsOn,
+  TERMS,
+  type OwnTerm,
+  type Problem,
+  type Shape,
+  type Term,
+} from './problem'
 
 /** A price for everything that is there once, what each unit of a settled term costs, and the bound that follows. */
 export interface Priced {
@@ -77,6 +86,28 @@ function relaxed(
   return { cost: sum, used, amounts }
 }
 
+/** The sum over all items of what is said of the cheapest candidate of each: where breaks cost nothing, chains go by it. */
+function sumOfCheapest(
+  { items }: Problem,
+  costs: Costs,
+  of: (shape: Shape, candidate: number) => number,
+): number {
+  const known = new Map<Shape, number>()
+  return items.reduce((sum, shape) => {
+    const own = known.get(shape) ?? of(shape, leastOf(costs(shape)))
+    known.set(shape, own)
+    return sum + own
+  }, 0)
+}
+
+/** The least that all chains cost together. */
+function leastCost(problem: Problem, prices: Float64Array, weights: Weights): number {
+  if (weights.breaks > 0)
+    return relaxed(problem, groupsOf(problem, problem.chains), prices, weights, null).cost
+  const costs = priced(weighed(weights), prices, null)
+  return sumOfCheapest(problem, costs, (shape, candidate) => costs(shape)[candidate] ?? 0)
+}
+
 /** The bound that follows of any prices and weights that are not below nothing. */
 export function boundAt(
   problem: Problem,
@@ -84,8 +115,7 @@ export function boundAt(
   prices: Float64Array,
   weights: Weights,
 ): number {
-  const { cost } = relaxed(problem, groupsOf(problem, problem.chains), prices, weights, null)
-  let bound = cost
+  let bound = leastCost(problem, prices, weights)
   for (const price of prices) bound -= price
   for (const { term, value } of settled) bound -= weights[term] * value
   return bound
@@ -205,9 +235,12 @@ export function aloneWeights(problem: Problem, term: Term, tight: readonly Term[
 }
 
 /** The least of a term that chains have together that look for themselves only. */
-export const leastAlone = (problem: Problem, term: Term, weights: Weights): number =>
-  relaxed(problem, groupsOf(problem, problem.chains), new Float64Array(problem.resources), weights, null)
-    .amounts[term]
+export function leastAlone(problem: Problem, term: Term, weights: Weights): number {
+  if (term !== 'breaks' && weights.breaks === 0)
+    return sumOfCheapest(problem, weighed(weights), (shape, candidate) => shape.costs[term][candidate] ?? 0)
+  const nothing = new Float64Array(problem.resources)
+  return relaxed(problem, groupsOf(problem, problem.chains), nothing, weights, null).amounts[term]
+}
 
 const isCounted = ({ items }: Problem, term: OwnTerm): boolean =>
   [...new Set(items)].some(({ costs }) => costs[term].some((cost) => cost > 0))

@@ -1,4 +1,4 @@
-import { completions, forwards, priced, weighed, type Weights } from './chain'
+import { completions, forwards, leastOf, priced, weighed, type Costs, type Weights } from './chain'
 import { kindOf } from './kinds'
 import { forOwnTerms, withItems, type Choice, type Problem, type Shape } from './problem'
 
@@ -96,6 +96,7 @@ export function keptWithin(
   slack: number,
 ): Int32Array[] {
   const costs = priced(weighed(weights), prices, null)
+  if (weights.breaks === 0) return keptAlone(problem, costs, slack)
   const keeps = new Array<Int32Array>(problem.items.length)
   const known = new Map<string, readonly Int32Array[]>()
   for (const chain of problem.chains) {
@@ -124,6 +125,23 @@ export function keptWithin(
       return Int32Array.from(left)
     })
   }
+}
+
+/** The same where breaks cost nothing: what a chain costs is what its items do. */
+function keptAlone({ items }: Problem, costs: Costs, slack: number): Int32Array[] {
+  const known = new Map<Shape, Int32Array>()
+  return items.map((shape) => {
+    const before = known.get(shape)
+    if (before) return before
+    const own = costs(shape)
+    const most = (own[leastOf(own)] ?? 0) + slack + EPSILON
+    const left: number[] = []
+    for (let candidate = 0; candidate < own.length; candidate++)
+      if ((own[candidate] ?? 0) <= most) left.push(candidate)
+    const kept = Int32Array.from(left)
+    known.set(shape, kept)
+    return kept
+  })
 }
 
 /** Leave out every candidate that takes what is taken. */
@@ -239,51 +257,4 @@ export const widened = ({ kept }: Pick<Reduced, 'kept'>, choice: Choice): number
 export function narrowed({ kept }: Reduced, choice: Choice): number[] | null {
   const found = choice.map((candidate, item) => kept[item]?.indexOf(candidate) ?? -1)
   return found.includes(-1) ? null : found
-}
-
-/** A part of a problem that shares nothing with the rest, with the items it is made of. */
-export interface Component {
-  problem: Problem
-  items: readonly number[]
-}
-
-/** The parts of a problem that share nothing with each other: each can be solved by itself. */
-export function componentsOf(problem: Problem): Component[] {
-  const { chains, items } = problem
-  const root = chains.map((_, index) => index)
-  const find = (index: number): number => {
-    let at = index
-    while (root[at] !== at) at = root[at] ?? at
-    return at
-  }
-  const owner = new Int32Array(problem.resources).fill(-1)
-  chains.forEach((chain, index) => {
-    const shapes = new Set(chain.flatMap((item) => items[item] ?? []))
-    for (const shape of shapes) {
-      for (const takes of shape.takes) {
-        for (const resource of takes) {
-          const other = owner[resource] ?? -1
-          if (other >= 0) root[find(other)] = find(index)
-          owner[resource] = index
-        }
-      }
-    }
-  })
-  const groups = new Map<number, number[]>()
-  chains.forEach((_, index) => {
-    const at = find(index)
-    groups.set(at, [...(groups.get(at) ?? []), index])
-  })
-  return [...groups.values()].map((group) => {
-    const own = group.flatMap((index) => chains[index] ?? []).toSorted((a, b) => a - b)
-    const numberOf = new Map(own.map((item, index) => [item, index]))
-    return {
-      items: own,
-      problem: {
-        items: own.flatMap((item) => items[item] ?? []),
-        chains: group.map((index) => (chains[index] ?? []).map((item) => numberOf.get(item) ?? 0)),
-        resources: problem.resources,
-      },
-    }
-  })
 }
