@@ -16,11 +16,15 @@ import {
   type Relaxed,
 } from './several'
 import type { Smaller } from './smaller'
+import { within } from './within'
 
 /** Terms are told in one number up to this: whole numbers are found within a smaller range than broken ones. */
 const MOST_WEIGHT = 1e7
 
 const NEAR_SHARE = 0.25
+
+/** Programs of more columns end sooner where it is said what their costs may come to; smaller ones take longer. */
+const MOST_AS_THEY_ARE = 1000
 
 /**
  * Go on through the terms, several at once, by linear programs where their columns are whole, and by whole numbers where they
@@ -41,6 +45,7 @@ function settledSurely(descent: Descent, aids: Aids): Descent | null {
   const { problem, settled, choice } = descent
   if (choice === null || candidatesOf(problem) > MOST_COLUMNS) return null
   const weights = weightsFrom(problem, settled.length, MOST_WEIGHT)
+  const terms = termsOf(weights)
   const said = relaxed(problem, settled, weights, aids)
   if (said === null) return null
   const { found, priced } = said
@@ -50,43 +55,49 @@ function settledSurely(descent: Descent, aids: Aids): Descent | null {
   const gap = sum(known) - priced.bound
   const settledBy = (best: Choice): Descent => {
     const score = scoreOf(problem, best)
-    const values = termsOf(weights).map((term) => ({ term, value: score[term] }))
+    const values = terms.map((term) => ({ term, value: score[term] }))
     return settle(descent, values, by(sum(best) - priced.bound + ROUNDING), best)
   }
   if (gap < 1 - ROUNDING) return settledBy(known)
   const has = scoreOf(problem, known)
   const first = firstOf(problem, said, weights, (term, value) => has[term] === value)
   if (first.values.length > 0) return settle(descent, first.values, by(first.slack), known)
-  /** The best that can be made of candidates that go with what costs so much more than the bound at most. */
-  const bestWithin = (slack: number): Choice | Lacking => {
+  /** The best that can be made of candidates that go with what costs so much more than the bound at most, and `least`. */
+  const bestWithin = (slack: number, least: number): Choice | Lacking => {
     const small = by(slack)
     if (small.kept.some(({ length }) => length === 0)) return 'none'
     const asked = posedFor(small.problem, settled, weights, MOST_COLUMNS)
     if (asked === null || aids.isStopped()) return 'open'
     const nodes = nodesFor(aids.budget, asked.program)
-    const { end, values } = aids.programs(asked.program, { isWhole: true, nodes, isStopped: aids.isStopped })
+    const isLarge = terms.length > 1 && asked.program.costs.length > MOST_AS_THEY_ARE
+    const program = isLarge ? within(asked.program, least, Math.floor(priced.bound + slack)) : asked.program
+    const { end, values } = aids.programs(program, { isWhole: true, nodes, isStopped: aids.isStopped })
     const best = end === 'least' && values ? choiceOf(small.problem, asked, values) : null
     return best === null ? (end === 'none' ? 'none' : 'open') : widened(small, best)
   }
   let best: Choice = known
-  for (const slack of [nearlyAll(weights, said), Infinity]) {
-    const within = Math.min(slack, sum(best) - priced.bound + ROUNDING)
-    const ended = bestWithin(within)
+  let least = Math.ceil(priced.bound - ROUNDING)
+  for (const each of slacksFor(weights, said)) {
+    const slack = Math.min(each, sum(best) - priced.bound + ROUNDING)
+    const ended = bestWithin(slack, least)
     if (ended === 'open') return null
     if (ended !== 'none' && sum(ended) < sum(best)) best = ended
     // What costs more may be beaten by what goes with candidates that were left out.
-    if (sum(best) - priced.bound <= within) return settledBy(best)
+    if (sum(best) - priced.bound <= slack) return settledBy(best)
+    least = Math.ceil(priced.bound + slack - ROUNDING)
   }
   return null
 }
 
 /**
- * So much above the bound something is mostly found: of the first term what whole columns have more than broken ones, and of the
- * others what comes to a share of one of it.
+ * So much above the bound the best is looked for, one after the other: mostly it has of the first term what whole columns have more
+ * than broken ones, and of the others what comes to a share of one of it; else, of several terms, one more of it.
  */
-function nearlyAll(weights: Partial<Weights>, { amountOf }: Relaxed): number {
-  const [first] = termsOf(weights)
-  if (first === undefined) return 0
+function slacksFor(weights: Partial<Weights>, { amountOf }: Relaxed): number[] {
+  const [first, second] = termsOf(weights)
+  if (first === undefined) return [Infinity]
+  const weight = weights[first] ?? 0
   const amount = amountOf(first)
-  return (Math.ceil(amount - NEARLY_NOTHING) - amount + NEAR_SHARE) * (weights[first] ?? 0)
+  const near = (Math.ceil(amount - NEARLY_NOTHING) - amount + NEAR_SHARE) * weight
+  return second === undefined ? [near, Infinity] : [near, near + weight, Infinity]
 }
