@@ -1,6 +1,6 @@
 import { isWanting, type Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
-import type { GestureRef, Mapping } from '../rig'
+import type { Mapping } from '../rig'
 import type { Hearings } from './hearing'
 import type { AllocateRequest } from './request'
 import type { Takes } from './takes'
@@ -45,18 +45,13 @@ export function apartIn(
   }
   if (taughtOf.size === 0) return null
   const taught = [...taughtOf.keys()].filter((sender) => mayMove.has(sender))
-  const layersOf = new Map<GestureRef, number>()
-  for (const { gesture } of occupancy.senders) layersOf.set(gesture, (layersOf.get(gesture) ?? 0) + 1)
-  /** The mappings that hear a sender wherever it goes: it is the only one of its gesture. */
-  const surelyHeard = (sender: Sender): readonly Mapping[] =>
-    layersOf.get(sender.gesture) === 1 ? (taughtOf.get(sender) ?? []) : []
   /** Must a sender not be where another is taught? */
   const wouldMove = (sender: Sender, heard: Sender): boolean =>
     sender.gesture !== heard.gesture &&
     !live(sender, heard) &&
     (taughtOf.get(heard) ?? []).some(
       (mapping) =>
-        !surelyHeard(sender).some(
+        !(taughtOf.get(sender) ?? []).some(
           (own) => own.destination === mapping.destination && acting([], [mapping, own]),
         ),
     )

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { plan } from '../testing/plans'
-import { sendingCc, testController, testRig } from '../testing/rigs'
+import { sending, sendingCc, testController, testRig } from '../testing/rigs'
 
 describe('help', () => {
   const pinned = (number: number) => ({ ...sendingCc(number), pinned: true })
@@ -24,6 +24,20 @@ describe('help', () => {
     )
     const [shortage] = plan(rig, { kind: 'repair', policy: { kind: 'keep' } }).shortages
     expect(shortage?.help).toBe('To help: unpin Knob 1 (A), or loosen the house rule that avoids 0–127.')
+  })
+
+  it('names nobody who would have to go together with another that is pinned', () => {
+    const rig = testRig(
+      [
+        testController('a', { 'k1.turn': pinned(20) }),
+        testController('b', { 'k1.turn': sending({ kind: 'cc14', number: 20 }) }),
+        testController('c', { 'k1.turn': pinned(20) }),
+      ],
+      undefined,
+      { houseRules: [{ id: 'x', kind: 'avoid', message: 'cc14', low: 0, high: 127 }] },
+    )
+    const [shortage] = plan(rig, { kind: 'repair', policy: { kind: 'keep' } }).shortages
+    expect(shortage?.help).toBe('To help: loosen the house rule that avoids 0–127.')
   })
 
   it('speaks of the channels that were asked for', () => {

@@ -1,5 +1,6 @@
 import * as fc from 'fast-check'
 import { expect, it } from 'vitest'
+import { crowdedRig } from '../testing/crowded-rigs'
 import { joined, type MappingInput } from '../testing/mapped-rigs'
 import { programs } from '../testing/plans'
 import { problemFor } from '../testing/problem-for'
@@ -131,3 +132,24 @@ it('is as good as integer programming, term by term, for every kind of number, i
   )
   expect(overfull).toBeGreaterThan(0)
 }, 180_000)
+
+it.each([
+  { seed: 39659, gestures: 64, channels: 2, full: 0.7 },
+  { seed: 55481, gestures: 48, channels: 1, full: 0.5 },
+])(
+  'is as good as that where large programs have broken columns: $gestures gestures',
+  async (crowd) => {
+    let large = 0
+    const counted: typeof programs = (program, options) => {
+      if (options.isWhole && program.costs.length > 1000) large++
+      return programs(program, options)
+    }
+    const { rig, request } = crowdedRig(crowd)
+    const problem = problemFor(rig, request)
+    const found = solve(problem, { steps: 200_000, programs: counted })
+    expect(found.score).toEqual((await referenceOptimum(problem)).score)
+    expect(found.bound).toBeNull()
+    expect(large).toBeGreaterThan(0)
+  },
+  120_000,
+)
