@@ -3,7 +3,9 @@ import {
   comparePlaced,
   forOwnTerms,
   NOWHERE,
+  OWN_TERMS,
   type Choice,
+  type OwnTerm,
   type Problem,
   type Shape,
 } from '../allocate/solver/problem'
@@ -180,3 +182,35 @@ export function bestByTrying(
     if (best === null || comparePlaced(problem, choice, best) < 0) best = choice
   return best ?? []
 }
+
+/**
+ * An item whose candidates take two or three of few things, so that halves of candidates go together where wholes do not; the
+ * last leaves it where it is.
+ *
+ * @param most What a candidate costs of each term, at most.
+ * @param left What it costs to be left.
+ */
+export const anyHalvingShape = (
+  resources: number,
+  most: Partial<Record<OwnTerm, number>>,
+  left: Partial<Record<OwnTerm, number>>,
+): fc.Arbitrary<Shape> =>
+  fc
+    .array(
+      fc.record({
+        takes: fc.uniqueArray(fc.nat({ max: resources - 1 }), { minLength: 2, maxLength: 3 }),
+        costs: fc.record(
+          Object.fromEntries(OWN_TERMS.map((term) => [term, fc.nat({ max: most[term] ?? 0 })])),
+        ),
+      }),
+      { minLength: 2, maxLength: 4, size: 'max' },
+    )
+    .map((all) => ({
+      addresses: Int32Array.from([...all.keys(), NOWHERE]),
+      takes: [...all.map(({ takes }) => Int32Array.from(takes)), new Int32Array()],
+      costs: forOwnTerms((term) =>
+        Uint16Array.from([...all.map(({ costs }) => costs[term] ?? 0), left[term] ?? 0]),
+      ),
+      leave: all.length,
+      fieldless: null,
+    }))

@@ -24,7 +24,7 @@ const MOST_WEIGHT = 1e7
 const NEAR_SHARE = 0.25
 
 /** Programs of more columns end sooner where it is said what their costs may come to; smaller ones take longer. */
-const MOST_AS_THEY_ARE = 1000
+const MOST_WITHOUT_RANGE = 1000
 
 /**
  * Go on through the terms, several at once, by linear programs where their columns are whole, and by whole numbers where they
@@ -69,7 +69,7 @@ function settledSurely(descent: Descent, aids: Aids): Descent | null {
     const asked = posedFor(small.problem, settled, weights, MOST_COLUMNS)
     if (asked === null || aids.isStopped()) return 'open'
     const nodes = nodesFor(aids.budget, asked.program)
-    const isLarge = terms.length > 1 && asked.program.costs.length > MOST_AS_THEY_ARE
+    const isLarge = terms.length > 1 && asked.program.costs.length > MOST_WITHOUT_RANGE
     const program = isLarge ? within(asked.program, least, Math.floor(priced.bound + slack)) : asked.program
     const { end, values } = aids.programs(program, { isWhole: true, nodes, isStopped: aids.isStopped })
     const best = end === 'least' && values ? choiceOf(small.problem, asked, values) : null
