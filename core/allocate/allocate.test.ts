@@ -104,6 +104,14 @@ describe('a plan', () => {
     )
   })
 
+  it('says of the demo planned anew, where all could leave their channel, how near the best its breaks are', () => {
+    const { score, proven, bound } = plan(nineRingsRig('as-found'), { kind: 'replan' })
+    expect(proven).toEqual(['errors', 'unmet', 'stale', 'warnings', 'changed'])
+    expect(bound?.term).toBe('breaks')
+    expect(bound?.value).toBeLessThanOrEqual(score.breaks)
+    expect(bound?.value).toBeGreaterThan(0.9 * score.breaks)
+  })
+
   it('cures every error of the demo that numbers can cure, and keeps what was learned where it can', () => {
     const rig = nineRingsRig('as-found')
     const found = plan(rig, { kind: 'repair' })

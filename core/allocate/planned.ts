@@ -8,9 +8,10 @@ import type { AllocateRequest } from './request'
 import { certainBeside, certainOfErrors, type Certain } from './solver/certain'
 import { carriedOver } from './solver/carried'
 import { LOOSE, solveInFields, STAYING, type FieldMemory, type Fields } from './solver/fields'
+import { leastBreaks } from './solver/least-breaks'
 import { leastErrors } from './solver/needs'
 import { FIRST_TERMS, type Choice, type Score } from './solver/problem'
-import { withoutProof, type Progress, type Solution } from './solver/solution'
+import { closed, withoutProof, type Progress, type Solution } from './solver/solution'
 import { solve, type SolveOptions } from './solver/solve'
 
 /** What planning may be given beside what is asked: who is told of its progress, and what solves linear programs. */
@@ -41,6 +42,8 @@ const MOST_PLACES_TO_LOOK = 10_000
 const MOST_STEPS_TO_BOUND = 40_000
 /** Of so many places at most it is said how many have to be left. */
 const MOST_PLACES_TO_BOUND = 4_000_000
+/** Of so many at most it is said how many breaks there have to be, and not where layers share: that takes several times as long. */
+const MOST_PLACES_TO_COUNT_BREAKS = 500_000
 
 /** Which items go to one channel together, in the order of the rig; null where each goes by itself. */
 function channelGroups(
@@ -153,7 +156,7 @@ export function planned(
   const wide = rivals.size === 0 ? { built: near, solution: solvedNear() } : solvedWith(rivals)
   if (rivals.size === near.free.size) return wide
   const open = withoutProof(wide.solution)
-  if (request.steps === 0 || isStopped) return { ...wide, solution: open }
+  if (request.steps === 0 || isStopped || !needsProof) return { ...wide, solution: open }
   return { ...wide, solution: { ...open, ...certainOfAll(request, problems, near, open.score, options) } }
 }
 
@@ -178,20 +181,24 @@ const placesIn = ({ senders, roomFor }: BuiltProblem): number =>
 
 /**
  * What is certain of a score, whoever is asked. Where someone is left: how many have to be, which is a matching. Else nothing is
- * better than if all who move found room.
+ * better than if all who move found room; and if that is as good up to the breaks, how many of these there have to be.
  */
 function certainOfAll(
-  { steps }: AllocateRequest,
+  { steps, shareLayers }: AllocateRequest,
   problems: ProblemBuilder,
   near: BuiltProblem,
   score: Score,
   options: AllocateOptions,
 ): Certain {
-  if (score.errors === 0)
-    return certainBeside(
-      solve(problems.roomy(), { ...options, steps: Math.min(steps, MOST_STEPS_TO_BOUND) }),
-      score,
-    )
+  if (score.errors === 0) {
+    const roomy = solve(problems.roomy(), { ...options, steps: Math.min(steps, MOST_STEPS_TO_BOUND) })
+    const { proven, bound } = certainBeside(roomy, score)
+    const isSmall = !shareLayers && placesOn(near) <= MOST_PLACES_TO_COUNT_BREAKS
+    if (bound?.term !== 'breaks' || !isSmall) return { proven, bound }
+    const least = leastBreaks(problems.build(new Set(), near.free).problem, score)
+    const known = [...proven]
+    return { bound: closed({ term: 'breaks', value: least }, score, known), proven: known }
+  }
   const isTooLarge = placesOn(near) > MOST_PLACES_TO_BOUND
   return certainOfErrors(isTooLarge ? 0 : leastErrors(problems.build(new Set(), near.free).problem), score)
 }
