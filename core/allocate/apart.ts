@@ -45,8 +45,8 @@ export function apartIn(
   }
   if (taughtOf.size === 0) return null
   const taught = [...taughtOf.keys()].filter((sender) => mayMove.has(sender))
-  /** Must a sender not be where another is taught? */
-  const wouldMove = (sender: Sender, heard: Sender): boolean =>
+  /** Must a sender keep away from where another is taught? */
+  const mustKeepAway = (sender: Sender, heard: Sender): boolean =>
     sender.gesture !== heard.gesture &&
     !live(sender, heard) &&
     (taughtOf.get(heard) ?? []).some(
@@ -60,7 +60,7 @@ export function apartIn(
   let pairs = 0
   for (const heard of taught)
     for (const other of senders) {
-      if (!wouldMove(other, heard)) continue
+      if (!mustKeepAway(other, heard)) continue
       hasStrangers.add(heard)
       heardBeside.set(other, [...(heardBeside.get(other) ?? []), heard])
       if (++pairs > MOST_PAIRS) return null
@@ -70,7 +70,7 @@ export function apartIn(
   const barredFor = (sender: Sender): ReadonlySet<number> => {
     const known = barred.get(sender)
     if (known) return known
-    const strangers = staying.filter((other) => wouldMove(sender, other) || wouldMove(other, sender))
+    const strangers = staying.filter((other) => mustKeepAway(sender, other) || mustKeepAway(other, sender))
     const found = new Set(strangers.flatMap((other) => takesNow(other).own))
     barred.set(sender, found)
     return found

@@ -70,7 +70,7 @@ export function troublesOf({ reports, asides }: Pick<Check, 'reports' | 'asides'
 /**
  * Whom a request is about, in the order of the rig: those who may be moved, and those who may not.
  *
- * @param unpinned The key of a sender whose pin does not count.
+ * @param unpinned The place (`placeKey`) whose pin does not count.
  */
 export function askedSenders(
   { context }: Pick<Check, 'context'>,

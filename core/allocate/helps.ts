@@ -9,7 +9,7 @@ import {
   type Apply,
   type Check,
 } from '../conflicts'
-import type { RigEdit } from '../rig'
+import { placeKey, type RigEdit } from '../rig'
 import { hasPlace, problemBuilder } from './build-problem'
 import { askedSenders, troublesOf, type Trouble } from './free'
 import { whyFixed } from './movable'
@@ -18,14 +18,15 @@ import { isOneForEach, type AllocateRequest } from './request'
 
 /** What may leave fewer: another request, another rig, or one that is pinned and goes out of their way. */
 type Help = { words: string } & (
-  | {
-      kind: 'request'
-      request: AllocateRequest
-      /** So many times as many places has the problem then, about. */ grows: number
-    }
-  | { kind: 'edits'; edits: readonly RigEdit[] }
-  | { kind: 'unpinned'; key: string }
+  OtherRequest | { kind: 'edits'; edits: readonly RigEdit[] } | { kind: 'unpinned'; sender: Sender }
 )
+
+interface OtherRequest {
+  kind: 'request'
+  request: AllocateRequest
+  /** So many times as many places has the problem then, about. */
+  grows: number
+}
 
 /** So many ways to help are tried, on problems of so many places at most; each is planned in a hurry. */
 const MOST_TRIED = 8
@@ -75,19 +76,20 @@ export function helpsOf(
   /** Does it help them where everybody else is where the plan puts them? That is soon seen, and mostly so. */
   const helpsAfter = (help: Help, left: readonly Sender[]): boolean => {
     const asked = requestOf(help)
-    const unpinned = help.kind === 'unpinned' ? help.key : null
+    const aside = help.kind === 'unpinned' ? help.sender : null
+    const unpinned = aside && placeKey(aside.place)
     // Who is to be together with others cannot be looked at alone.
     if (isOneForEach(asked)) return false
     const context = contextAfterwards(help)
     const keys = new Set(left.map(({ key }) => key))
-    const mayGo = ({ key }: Sender): boolean => (unpinned === null ? keys.has(key) : key === unpinned)
+    const mayGo = ({ key }: Sender): boolean => (aside === null ? keys.has(key) : key === aside.key)
     const canGo = context.occupancy.senders.some(
       (sender) =>
         mayGo(sender) &&
         whyFixed(context, asked, sender, unpinned) === null &&
         hasPlace(context, asked, sender),
     )
-    if (!canGo || unpinned === null) return canGo
+    if (!canGo || aside === null) return canGo
     // Others may be in their way too.
     const others = [...built.free].flatMap(({ key }) => (keys.has(key) ? [] : [key]))
     const struck = [...asked.struck, ...others]
@@ -116,7 +118,7 @@ export function helpsOf(
       .map(({ words }) => words)
 }
 
-/** Who is left by a plan made in a hurry, by key; the pin of one of them may not count. */
+/** Who is left by a plan made in a hurry, by key; the pin of one place (`placeKey`) may not count. */
 function leftIn(
   check: Pick<Check, 'context' | 'reports' | 'asides'>,
   request: AllocateRequest,
@@ -165,7 +167,7 @@ function waysToHelp(
   const pins = [...new Map(pinned.map((sender) => [sender.key, sender])).values()].map((sender): Help => ({
     words: `unpin ${placeWords(rig, [findingPlace(sender)])}`,
     kind: 'unpinned',
-    key: sender.key,
+    sender,
   }))
   const houseRules = [
     ...new Set(left.flatMap(({ place, message }) => preferencesAt(rig, [], place, message.kind))),

@@ -1,7 +1,15 @@
 import { controllerClass, isChannelMessage, numberMeaning } from '../midi'
 import { isWanting, type Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
-import { findGesture, mappingsOf, memoOf, MESSAGE_KIND_NAME, rigIndex, type ControlKind } from '../rig'
+import {
+  findGesture,
+  mappingsOf,
+  memoOf,
+  MESSAGE_KIND_NAME,
+  placeKey,
+  rigIndex,
+  type ControlKind,
+} from '../rig'
 import { mappingParameter } from '../mappings'
 import { leavesChannel } from './away'
 import { followersIn } from './followers'
@@ -96,7 +104,7 @@ export function whyLeftOut(request: AllocateRequest, sender: Sender): string | n
 /**
  * Why a sender stays where it is whatever is planned, in a few words; null if it may be moved.
  *
- * @param unpinned The key of a sender whose pin does not count.
+ * @param unpinned The place (`placeKey`) whose pin does not count.
  */
 export function whyFixed(
   context: CheckContext,
@@ -112,7 +120,7 @@ export function whyFixed(
   const freedom = freedomOf(context, request, sender)
   if ('why' in freedom) return freedom.why
   if (isWanting(sender)) return null
-  if (sender.pinned && !named && sender.key !== unpinned) return 'it is pinned'
+  if (sender.pinned && !named && placeKey(place) !== unpinned) return 'it is pinned'
   for (const mapping of mappingsOf(rig, gesture)) {
     const target = mappingParameter(rig, mapping)
     if (target?.parameter.fixed) return `${target.destination.name} takes only this number`

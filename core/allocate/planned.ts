@@ -195,7 +195,9 @@ function certainOfAll(
     const { proven, bound } = certainBeside(roomy, score)
     const isSmall = !shareLayers && placesOn(near) <= MOST_PLACES_TO_COUNT_BREAKS
     if (bound?.term !== 'breaks' || !isSmall) return { proven, bound }
-    const least = leastBreaks(problems.build(new Set(), near.free).problem, score)
+    const isStopped = (): boolean => options.onProgress?.({ done: 0, of: 1, proven }) === true
+    if (isStopped()) return { proven, bound }
+    const least = leastBreaks(problems.build(new Set(), near.free).problem, score, isStopped)
     const known = [...proven]
     return { bound: closed({ term: 'breaks', value: least }, score, known), proven: known }
   }
