@@ -7,7 +7,7 @@ import { withoutTogether } from './together'
 /** Rounds in which prices are found; with fewer than the least nothing comes of it. */
 const MOST_ROUNDS = 64
 const LEAST_ROUNDS = 16
-/** So much that candidates take, and so many resources, are looked at in all rounds: about a second. */
+/** So much that candidates take, and so many resources, are looked at in all rounds: about two seconds. */
 const MOST_LOOKED_AT = 60_000_000
 
 const BEFORE = TERMS.slice(0, TERMS.indexOf('breaks'))
