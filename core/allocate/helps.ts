@@ -132,7 +132,7 @@ function leftIn(
     request,
     problemBuilder(context, request, free)(troubles),
     new Set(),
-    { isHasty: true },
+    { isHasty: true, needsProof: false },
   )
   return new Set(
     built.senders.flatMap(({ key }, item) => (built.isLeft(item, solution.choice[item] ?? 0) ? [key] : [])),
