@@ -33,7 +33,7 @@ export function programsWhenNeeded(options: InitOptions = {}): () => Promise<Sol
 }
 
 function solved(highs: Highs, program: Program, { isWhole, nodes, isStopped }: ProgramOptions): Programmed {
-  const { costs, starts, rows, values, most, least } = program
+  const { costs, starts, rows, values, most, least, upTo } = program
   const columns = costs.length
   const ones = (value: number): Float64Array => new Float64Array(columns).fill(value)
   const data = {
@@ -41,7 +41,7 @@ function solved(highs: Highs, program: Program, { isWhole, nodes, isStopped }: P
     numRows: most.length,
     colCost: costs,
     colLower: ones(0),
-    colUpper: ones(1),
+    colUpper: upTo ?? ones(1),
     rowLower: least,
     rowUpper: most,
     matrix: { format: 'csc' as const, numRows: most.length, numCols: columns, starts, indices: rows, values },

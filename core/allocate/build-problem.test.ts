@@ -139,3 +139,11 @@ it('does not count as a place where one is already, but where it is listened for
   expect(isPlaceUpTo(20)).toBe(false)
   expect(isPlaceUpTo(21)).toBe(true)
 })
+
+it('tells of a thousand of whom not all have room how few have to be left, and how little is lost', () => {
+  const { rig } = crowdedRig({ seed: 4, gestures: 1000, channels: 16, full: 0.6 })
+  const { free, score, proven } = plan(rig, { kind: 'replan' })
+  expect(free).toBeGreaterThan(900)
+  expect(score.errors).toBeGreaterThan(100)
+  expect(proven).toEqual(expect.arrayContaining(['errors', 'unmet', 'stale', 'warnings']))
+}, 60_000)

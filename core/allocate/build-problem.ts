@@ -112,12 +112,16 @@ export function problemBuilder(
 
     const add = (sender: Sender): number => {
       const spots = spotsOf.get(sender)
-      const isOpen = ({ takes }: Spot): boolean =>
-        apart === null || !takes.own.some((cell) => apart.isBarred(sender, cell))
+      const open = <S extends Spot>(all: readonly S[]): readonly S[] => {
+        const isBarred = ({ takes }: S): boolean =>
+          apart !== null && takes.own.some((cell) => apart.isBarred(sender, cell))
+        // The list itself where it is the same for others, so that they are seen to be alike.
+        return apart === null || !all.some(isBarred) ? all : all.filter((spot) => !isBarred(spot))
+      }
       const on = channels(sender).flatMap((channel) => {
         if (!spots) return []
         const { far, near } = spots.on(channel)
-        return { channel, far: far.every(isOpen) ? far : far.filter(isOpen), near: near.filter(isOpen) }
+        return { channel, far: open(far), near: open(near) }
       })
       const stretches = stretchesOf(sender, on, stillsOf(sender))
       items.push({ sender, stills: stillsIn(stretches) })

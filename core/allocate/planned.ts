@@ -3,19 +3,24 @@ import type { Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
 import type { BuiltProblem, ProblemBuilder } from './build-problem'
 import { CHANNEL_STRIDE } from './candidates'
+import {
+  canBeCounted,
+  certainOfAll,
+  isAtStake,
+  isLossless,
+  MOST_PLACES,
+  placesIn,
+  placesOn,
+  type AllocateOptions,
+} from './certainty'
 import { groupOf } from './channels'
 import type { AllocateRequest } from './request'
-import { certainBeside, certainOfErrors, type Certain } from './solver/certain'
 import { carriedOver } from './solver/carried'
 import { LOOSE, solveInFields, STAYING, type FieldMemory, type Fields } from './solver/fields'
-import { leastBreaks } from './solver/least-breaks'
 import { leastErrors } from './solver/needs'
-import { FIRST_TERMS, type Choice, type Score } from './solver/problem'
-import { closed, withoutProof, type Progress, type Solution } from './solver/solution'
+import { FIRST_TERMS, type Choice } from './solver/problem'
+import { withoutProof, type Progress, type Solution } from './solver/solution'
 import { solve, type SolveOptions } from './solver/solve'
-
-/** What planning may be given beside what is asked: who is told of its progress, and what solves linear programs. */
-export type AllocateOptions = Pick<SolveOptions, 'onProgress' | 'programs'>
 
 interface PlannedOptions extends AllocateOptions, Pick<SolveOptions, 'isHasty' | 'needsProof'> {
   memory?: FieldMemory
@@ -27,24 +32,15 @@ export interface Planned {
   solution: Solution
 }
 
-/**
- * Above so many places altogether not everyone may leave its channel, only who has no room and its rivals; where all have
- * room, and there is only something learned to be won, above fewer.
- */
-const MOST_PLACES = 30_000
+/** As `MOST_PLACES`, where all have room, and there is only something learned to be won. */
 const MOST_PLACES_TO_WIN = 10_000
 /** What is wanted at once for more than so many is looked for on the own channels only. */
 const MOST_AT_ONCE = 250
+/** Where some of more than so many have no room, rivals are not asked first. */
+const MOST_TO_ASK_RIVALS = 400
 /** To see whether anyone has to leave its channel, so many times fewer steps are gone. */
 const LOOKING_SHARE = 16
 const MOST_PLACES_TO_LOOK = 10_000
-/** So many steps at most are gone to say what is certain where not everyone is asked. */
-const MOST_STEPS_TO_BOUND = 40_000
-/** Of so many places at most it is said how many have to be left. */
-const MOST_PLACES_TO_BOUND = 4_000_000
-/** Of so many at most it is said how many breaks there have to be, and not where layers share: that takes several times as long. */
-const MOST_PLACES_TO_COUNT_BREAKS = 500_000
-
 /** Which items go to one channel together, in the order of the rig; null where each goes by itself. */
 function channelGroups(
   { rig }: CheckContext,
@@ -144,20 +140,26 @@ export function planned(
   if (!mayLeave || isLossless(solution)) return { built: near, solution }
   const isEnough = request.steps === 0 && near.free.size > MOST_AT_ONCE
   if (isStopped || isEnough) return { built: near, solution: withoutProof(solution) }
-  const solvedWith = (leaving: ReadonlySet<Sender>): Planned => {
+  const solvedWith = (leaving: ReadonlySet<Sender>, from: Planned = { built: near, solution }): Planned => {
     const built = problems.build(barred, leaving)
-    const start = carriedOver(near.problem, solution.choice, built.problem)
+    const start = carriedOver(from.built.problem, from.solution.choice, built.problem)
     // What is proven where only some may leave their channel is not proven of all.
     const isOfAll = needsProof && leaving.size === near.free.size
     return { built, solution: solve(built.problem, { ...options, start, needsProof: isOfAll }) }
   }
   if (placesOn(near) <= (errors + unmet > 0 ? MOST_PLACES : MOST_PLACES_TO_WIN)) return solvedWith(near.free)
+  // Everyone can be asked where alike ones are counted, but what comes after that is as it comes: of many at once, of few only
+  // where there is less of what matters most.
+  const isCounted = programs !== undefined && !isHasty && request.steps > 0 && canBeCounted(near)
+  if (isCounted && errors + unmet > 0 && near.free.size > MOST_TO_ASK_RIVALS) return solvedWith(near.free)
   const rivals = rivalsOf(near, solution.choice)
   const wide = rivals.size === 0 ? { built: near, solution: solvedNear() } : solvedWith(rivals)
   if (rivals.size === near.free.size) return wide
   const open = withoutProof(wide.solution)
-  if (request.steps === 0 || isStopped || !needsProof) return { ...wide, solution: open }
-  return { ...wide, solution: { ...open, ...certainOfAll(request, problems, near, open.score, options) } }
+  if (request.steps === 0 || isStopped || isHasty) return { ...wide, solution: open }
+  const certain = certainOfAll(request, problems, near, open.score, options)
+  if (isCounted && isAtStake(certain)) return solvedWith(near.free, wide)
+  return { ...wide, solution: needsProof ? { ...open, ...certain } : open }
 }
 
 /**
@@ -167,61 +169,8 @@ export function planned(
 function lookingAt(near: BuiltProblem, { programs, ...options }: SolveOptions): SolveOptions {
   const steps = Math.ceil(options.steps / LOOKING_SHARE)
   if (placesIn(near) <= MOST_PLACES_TO_LOOK) return { ...options, steps, ...(programs ? { programs } : {}) }
-  return { ...options, steps, ...(steps > 0 ? { enough: FIRST_TERMS, needsProof: false } : {}) }
-}
-
-/** Is nobody left, and nothing lost or unheard? */
-const isLossless = ({ score }: Solution): boolean => FIRST_TERMS.every((term) => score[term] === 0)
-
-/** How many places there are if all may leave their channel. */
-const placesOn = (near: BuiltProblem): number => placesIn(near) * CHANNELS.length
-
-const placesIn = ({ senders, roomFor }: BuiltProblem): number =>
-  senders.reduce((sum, _, item) => sum + roomFor(item).length, 0)
-
-/**
- * What is certain of a score, whoever is asked. Where someone is left: how many have to be, which is a matching. Else nothing is
- * better than if all who move found room; and if that is as good up to the breaks, how many of these there have to be.
- */
-function certainOfAll(
-  { steps, shareLayers }: AllocateRequest,
-  problems: ProblemBuilder,
-  near: BuiltProblem,
-  score: Score,
-  options: AllocateOptions,
-): Certain {
-  if (score.errors === 0) {
-    const roomy = solve(problems.roomy(), { ...options, steps: Math.min(steps, MOST_STEPS_TO_BOUND) })
-    const { proven, bound } = certainBeside(roomy, score)
-    const isSmall = !shareLayers && placesOn(near) <= MOST_PLACES_TO_COUNT_BREAKS
-    if (bound?.term !== 'breaks' || !isSmall) return { proven, bound }
-    const isStopped = (): boolean => options.onProgress?.({ done: 0, of: 1, proven }) === true
-    if (isStopped()) return { proven, bound }
-    const least = leastBreaks(problems.build(new Set(), near.free).problem, score, isStopped)
-    const known = [...proven]
-    return { bound: closed({ term: 'breaks', value: least }, score, known), proven: known }
-  }
-  const isTooLarge = placesOn(near) > MOST_PLACES_TO_BOUND
-  return certainOfErrors(isTooLarge ? 0 : leastErrors(problems.build(new Set(), near.free).problem), score)
-}
-
-/**
- * What is certain of a score without planning for it: where some have to leave their channel or lose something, and too many
- * could to ask all of them. Else null.
- *
- * @param near The problem in which nobody leaves its channel, whatever errors are to end: how large it is tells how many could.
- */
-export function certainWithoutPlan(
-  request: AllocateRequest,
-  near: BuiltProblem,
-  problems: ProblemBuilder,
-  found: Solution,
-  { onProgress, programs }: AllocateOptions,
-): Certain | null {
-  if (request.policy.kind !== 'keep-if-room' || isLossless(found)) return null
-  if (placesOn(near) <= MOST_PLACES) return null
-  return certainOfAll(request, problems, near, found.score, {
-    ...(programs ? { programs } : {}),
-    ...(onProgress ? { onProgress } : {}),
-  })
+  if (steps === 0) return { ...options, steps }
+  // Someone has to leave its channel then, and nothing more is to be seen.
+  const isHasty = leastErrors(near.problem) > 0
+  return { ...options, steps, enough: FIRST_TERMS, needsProof: false, isHasty }
 }

@@ -57,6 +57,7 @@ export function stretchFinder({
   /** Does everyone who can go to a spot take the same there? */
   const isTakenAlike = ({ takes: { wide, carried } }: Spot): boolean =>
     isAlikeForAll && wide.length === 0 && carried.length === 0
+  const areTakenAlike = remembered((spots: readonly Spot[]) => spots.every(isTakenAlike))
   const takenBy = spotTaker(resources, isTakenAlike)
   const shared = new Map<string, WeakMap<readonly Spot[], Stretch<Place>>>()
   const changeTerm: OwnTerm = isRepair(request) ? 'changed' : 'moved'
@@ -110,7 +111,7 @@ export function stretchFinder({
     }
     const stretches = on.map(({ channel, far, near }): Stretch<Place> => {
       const here = standing.filter(({ address }) => channelOf(address) === channel)
-      const isAlike = near.length + here.length === 0 && far.every(isTakenAlike)
+      const isAlike = near.length + here.length === 0 && areTakenAlike(far)
       if (isAlike && wanted === 'all') return takingAlso(farStretch(channel, far), tokens)
       return stretchOf([
         ...(wanted === 'all' ? far : far.slice(0, 1)).map(goingTo(own, tokens)),
@@ -122,6 +123,16 @@ export function stretchFinder({
       on.every(({ channel }) => channelOf(address) !== channel),
     )
     return stretchesInOrder([...stretches, stretchOf(elsewhere)])
+  }
+}
+
+/** The same function, asked once of each object. */
+function remembered<K extends object>(ask: (key: K) => boolean): (key: K) => boolean {
+  const known = new WeakMap<K, boolean>()
+  return (key) => {
+    const answer = known.get(key) ?? ask(key)
+    known.set(key, answer)
+    return answer
   }
 }
 

@@ -1,12 +1,19 @@
-import { OWN_TERMS, type Choice, type Problem, type Shape } from './problem'
+import { NOWHERE, OWN_TERMS, type Choice, type Problem, type Shape } from './problem'
+
+/** The candidates with an address: such stand together. */
+function placesAt({ addresses }: Shape, address: number): number[] {
+  const found: number[] = []
+  const first = addresses.indexOf(address)
+  if (first >= 0) for (let at = first; addresses[at] === address; at++) found.push(at)
+  return found
+}
 
 /** The candidate that stands for one of another shape: with its address and its costs, and as far back among such. */
 function standsFor(from: Shape, candidate: number, to: Shape): number {
+  const address = from.addresses[candidate] ?? NOWHERE
   const isAlike = (shape: Shape, other: number): boolean =>
-    from.addresses[candidate] === shape.addresses[other] &&
     OWN_TERMS.every((term) => from.costs[term][candidate] === shape.costs[term][other])
-  const alike = (shape: Shape): number[] =>
-    [...shape.addresses.keys()].filter((other) => isAlike(shape, other))
+  const alike = (shape: Shape): number[] => placesAt(shape, address).filter((other) => isAlike(shape, other))
   return alike(to)[alike(from).indexOf(candidate)] ?? -1
 }
 

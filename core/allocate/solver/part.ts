@@ -1,6 +1,7 @@
 import { laidAnew } from './anew'
 import { augmented } from './augment'
-import { cheapest, priced, weighed, type Weights } from './chain'
+import { leastByCounting } from './by-counting'
+import type { Weights } from './chain'
 import { improved, layAll } from './construct'
 import { solvedExactly } from './exact'
 import { solvedHopefully } from './hopeful'
@@ -9,9 +10,11 @@ import { lifted } from './lift'
 import { lowest } from './lowest'
 import { coverOf, HARD_TERMS } from './needs'
 import { aloneWeights, findPrices, leastAlone, mixedWeights, type Priced, type Stage } from './prices'
+import { mixedUp, mostWantedFirst, orders } from './orders'
 import { quickly } from './quick'
 import {
   comparePlaced,
+  FIRST_TERMS,
   mostOf,
   noScore,
   scoreOf,
@@ -24,7 +27,7 @@ import {
 import { narrowed, reduced, type Reduced } from './reduce'
 import { MOST_COLUMNS, type SolveProgram } from './program'
 import { search, type Budget } from './search'
-import { seeded } from './seeded'
+import { laidAtSameStakes } from './same-stakes'
 import { widenedBy } from './smaller'
 import { closed, withoutProof, type Solution } from './solution'
 
@@ -80,37 +83,6 @@ function rankedWeights(problem: Problem): Weights {
     weight = Math.min(weight * (mostOf(problem, term) + 1), 2 ** 50)
   }
   return weights
-}
-
-/** Chains in the orders in which they are tried: the longest first, and as they stand. */
-function orders({ chains }: Problem): [number[], number[]] {
-  const plain = chains.map((_, index) => index)
-  const longest = plain.toSorted((a, b) => (chains[b]?.length ?? 0) - (chains[a]?.length ?? 0) || a - b)
-  return [longest, plain]
-}
-
-/** Another order of the same, the same for the same seed. */
-function mixedUp(order: readonly number[], seed: number): number[] {
-  const random = seeded(seed)
-  return order
-    .map((item) => [item, random()] as const)
-    .toSorted((a, b) => a[1] - b[1])
-    .map(([item]) => item)
-}
-
-/** The same problem with those chains first that want what others want too: there a search ends soonest. */
-function mostWantedFirst(problem: Problem, { prices, weights }: Priced): Problem {
-  const costs = priced(weighed(weights), prices, null)
-  const wanted = new Map(
-    problem.chains.map((chain) => {
-      const { path } = cheapest(problem, chain, costs, weights.breaks)
-      const takes = chain.flatMap((item, index) => [...(problem.items[item]?.takes[path[index] ?? 0] ?? [])])
-      return [chain, takes.reduce((sum, resource) => sum + (prices[resource] ?? 0), 0)]
-    }),
-  )
-  const { items, resources } = problem
-  const chains = problem.chains.toSorted((a, b) => (wanted.get(b) ?? 0) - (wanted.get(a) ?? 0))
-  return { items, chains, resources }
 }
 
 /** A problem that grows smaller while it is solved, with the best choice that is known of it. */
@@ -180,7 +152,12 @@ export function solvePart(
     const all = effort === HASTY ? HELPED.slice(0, 1) : HELPED
     for (const { terms, sake } of all) offer(augmented(whole, work.best, terms, sake))
   }
-  help()
+  const aids = programs === null || isQuick ? null : { programs, budget, isStopped: () => tell([]) }
+  const isMerged = aids !== null && effort === FULL && size.candidates > MOST_COLUMNS
+  const sure = isMerged ? leastByCounting(whole, work.best, aids) : null
+  const isSure = sure?.proven.length === FIRST_TERMS.length
+  if (sure) offer(sure.choice)
+  if (!isSure) help()
   if (effort === HASTY)
     return {
       choice: work.best,
@@ -189,13 +166,12 @@ export function solvePart(
       bound: { term: 'errors', value: 0 },
       isLeast: false,
     }
-  const aids = programs === null || isQuick ? null : { programs, budget, isStopped: () => tell([]) }
-  const hoped = aids && solvedHopefully(whole, work.best, aids)
+  const hoped = aids && sure === null && solvedHopefully(whole, work.best, aids)
   if (hoped) return { ...lowest(hoped, null, budget, aids), proven: TERMS, bound: null }
   // Programs of single terms are nearer the best with it too.
   if (aids && size.candidates <= MOST_COLUMNS) work.problem = lifted(whole)
   offer(improved(whole, work.best, weights, firstTries))
-  if (!isLarge) help()
+  if (!isLarge && !isSure) help()
   const found = (): Solution => withoutProof({ choice: work.best, score: known })
   if (enough?.every((term) => known[term] === 0)) return found()
   // To look how near the best it is takes longer than to find it.
@@ -212,6 +188,11 @@ export function solvePart(
     return found()
   }
 
+  const solveOne = (part: Problem, from: Choice): Choice => {
+    const own: Budget = { left: Math.floor((budget.left * part.items.length) / whole.items.length) }
+    return solvePart(part, own, FEW, () => tell([]), { start: from, programs }).choice
+  }
+
   const settled: Array<{ term: Term; value: number }> = []
   const proven: Term[] = []
   /** Terms of which every chain has the least it could have if it were alone. */
@@ -226,11 +207,21 @@ export function solvePart(
   }
 
   for (const term of TERMS) {
+    if (sure?.proven.includes(term)) {
+      settle(term)
+      continue
+    }
     const stage: Stage = { term, settled: [...settled] }
     const alone = aloneWeights(work.problem, term, tight)
-    if (leastAlone(work.problem, term, alone) === score()[term]) {
+    const leastOfAll = leastAlone(work.problem, term, alone)
+    if (leastOfAll === score()[term]) {
       tight.push(term)
       shrink(work, alone, null, 0.5)
+    } else if (sure && FIRST_TERMS.some((each) => known[each] > 0)) {
+      if (!isLarge) offer(laidAtSameStakes(work.problem, work.best, solveOne))
+      const counted = term === TERMS[sure.proven.length] ? sure.least : 0
+      open ??= { term, value: Math.max(leastOfAll, counted) }
+      break
     } else {
       const target = (): number => score()[term]
       const exact = aids && solvedExactly(work.problem, stage, target(), aids)
@@ -283,7 +274,7 @@ export function solvePart(
     }
     settle(term)
   }
-  if (isLarge && open !== null) {
+  if ((isLarge || sure !== null) && open !== null) {
     const bound = closed(open, score(), proven)
     return { choice: widenedBy(work.steps, work.best), score: score(), proven, bound, isLeast: false }
   }

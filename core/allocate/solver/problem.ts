@@ -28,6 +28,9 @@ export const OWN_TERMS = TERMS.filter((term): term is OwnTerm => term !== 'break
 /** No address: the item is left without a number. */
 export const NOWHERE = -1
 
+/** No two addresses on one channel lie farther apart, and any two on different channels do. */
+export const FARTHEST_ON_ONE = 2 ** 14
+
 /**
  * Where an item can go, in the order of addresses, `NOWHERE` last. Items that can go to the same places at the
  * same costs share one shape.
@@ -132,10 +135,16 @@ export function mostOf({ items, chains }: Problem, term: Term): number {
   if (term === 'breaks') return chains.reduce((sum, { length }) => sum + Math.max(0, length - 1), 0)
   const known = new Map<Shape, number>()
   return items.reduce((sum, shape) => {
-    const most = known.get(shape) ?? shape.costs[term].reduce((a, b) => Math.max(a, b), 0)
+    const most = known.get(shape) ?? highest(shape.costs[term])
     known.set(shape, most)
     return sum + most
   }, 0)
+}
+
+function highest(values: Uint16Array): number {
+  let most = 0
+  for (let index = 0; index < values.length; index++) most = Math.max(most, values[index] ?? 0)
+  return most
 }
 
 /** Where a choice puts an item. */

@@ -7,7 +7,7 @@ import { firstTogether } from './together'
 /** Of more columns no program is made: it would take longer than it is worth, and much memory. */
 export const MOST_COLUMNS = 70_000
 
-/** A linear program: columns from 0 to 1, each with its cost, and rows with what their sum may be. The matrix is told column by column. */
+/** A linear program: columns from 0 on, each with its cost, and rows with what their sum may be. The matrix is told column by column. */
 export interface Program {
   costs: Float64Array
   starts: Int32Array
@@ -16,10 +16,12 @@ export interface Program {
   /** The most each row may come to, and the least: -Infinity where there is none. */
   most: Float64Array
   least: Float64Array
+  /** The most each column may be; 1 if it is not said. */
+  upTo?: Float64Array
 }
 
 export interface ProgramOptions {
-  /** Are columns to be 0 or 1? Else anything between. */
+  /** Are columns to be whole numbers? Else anything between. */
   isWhole: boolean
   /** So many parts of a tree are looked at. */
   nodes: number
@@ -209,7 +211,7 @@ const entriesOf = (items: readonly Shape[], { items: own, candidates }: Run): nu
 
 /** What is lost in rounding: of a price, and of a column that is whole. */
 export const NEARLY_NOTHING = 1e-6
-const NEARLY_WHOLE = 1e-5
+export const NEARLY_WHOLE = 1e-5
 
 /** The prices that the duals of a program say. Their bound is worked out anew, so that it holds whatever they are. */
 export function pricesOf(

@@ -189,12 +189,22 @@ export function keptUnforced(problem: Problem, among: readonly Int32Array[]): re
   const kept = [...among]
   /** The candidates of each item of which it is known what all of them take. */
   const known = new Array<Int32Array | null>(kept.length).fill(null)
-  const isFree = (item: number, resource: number): boolean => {
-    const other = holder[resource] ?? -1
-    return other < 0 || other === item
+  const isHolding = new Uint8Array(kept.length)
+  const isFree = (takes: Int32Array, item: number): boolean => {
+    for (let at = 0; at < takes.length; at++) {
+      const other = holder[takes[at] ?? 0] ?? -1
+      if (other >= 0 && other !== item) return false
+    }
+    return true
+  }
+  const freeOf = (own: Int32Array, { takes }: Shape, item: number): Int32Array => {
+    const left = own.filter((candidate) => isFree(takes[candidate] ?? NOTHING, item))
+    return left.length < own.length ? left : own
   }
   for (let isOpen = true; isOpen;) {
     isOpen = false
+    /** The same for all who hold nothing and have the same candidates left. */
+    const freeOfAll = new Map<Int32Array, { shape: Shape; left: Int32Array }>()
     problem.items.forEach((shape, item) => {
       const own = kept[item] ?? NOTHING
       if (known[item] === own || own.length === 0) return
@@ -202,15 +212,18 @@ export function keptUnforced(problem: Problem, among: readonly Int32Array[]): re
       for (const resource of takenAnyway(shape, own)) {
         if (holder[resource] === item) continue
         holder[resource] = item
+        isHolding[item] = 1
         isOpen = true
       }
     })
     if (!isOpen) break
     kept.forEach((own, item) => {
-      if (own.length === 1) return
-      const { takes = [] } = problem.items[item] ?? {}
-      const left = own.filter((candidate) => takes[candidate]?.every((resource) => isFree(item, resource)))
-      if (left.length < own.length) kept[item] = left
+      const shape = problem.items[item]
+      if (own.length === 1 || !shape) return
+      const known = freeOfAll.get(own)
+      if (isHolding[item] === 1 || known?.shape !== shape) kept[item] = freeOf(own, shape, item)
+      else kept[item] = known.left
+      if (isHolding[item] === 0 && !known) freeOfAll.set(own, { shape, left: kept[item] ?? own })
     })
   }
   return kept
