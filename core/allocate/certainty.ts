@@ -59,7 +59,7 @@ export function certainOfAll(
     const aids: Aids | null = programs ? { programs, budget: { left: limited }, isStopped } : null
     return aids ? certainByCounting(wide(), score, aids) : certainOfErrors(leastErrors(wide()), score)
   }
-  if (score.errors > 0) return canBeCounted(near) ? counted() : certainOfErrors(0, score)
+  if (score.errors > 0) return canBeCounted(near) && !isStopped() ? counted() : certainOfErrors(0, score)
   const certain = certainBeside(solve(problems.roomy(), { ...options, steps: limited }), score)
   if (isStopped()) return certain
   if (isAtStake(certain)) return programs && canBeCounted(near) ? counted() : certain

@@ -139,7 +139,8 @@ export function planned(
   const { errors, unmet } = solution.score
   if (!mayLeave || isLossless(solution)) return { built: near, solution }
   const isEnough = request.steps === 0 && near.free.size > MOST_AT_ONCE
-  if (isStopped || isEnough) return { built: near, solution: withoutProof(solution) }
+  const isToStop = (): boolean => options.onProgress?.({ done: 0, of: 1, proven: [] }) === true
+  if (isStopped || isEnough || isToStop()) return { built: near, solution: withoutProof(solution) }
   const solvedWith = (leaving: ReadonlySet<Sender>, from: Planned = { built: near, solution }): Planned => {
     const built = problems.build(barred, leaving)
     const start = carriedOver(from.built.problem, from.solution.choice, built.problem)
