@@ -1,6 +1,7 @@
 import { merged, type Merged } from './alike'
-import { counted, optionsIn, type Counted } from './counted'
+import { counted, type Counted } from './counted'
 import { nodesFor, type Aids } from './exact'
+import { optionsIn } from './handed-out'
 import { HARD_TERMS, leastErrors } from './needs'
 import {
   compareScores,
