@@ -67,7 +67,13 @@ export function allocate(
   const barred = new Set<string>()
   // Some errors could also end by teaching: then what is proven is told without them.
   const firm = untaughtTroubles(context, senders, troubles)
-  const withMemory = { ...options, memory: new Map() }
+  /** Was it to stop? Then nothing more is waited for. */
+  let isStopped = false
+  const heeding: AllocateOptions = {
+    ...options,
+    onProgress: (progress) => (isStopped ||= options.onProgress?.(progress) === true),
+  }
+  const withMemory = { ...heeding, memory: new Map() }
   /** How many errors each change has brought, by its key. */
   const faulted = new Map<string, number>()
   /** What was solved with more freedom than the plan has: nothing can be better than what is proven of it. */
@@ -100,7 +106,14 @@ export function allocate(
       return {
         ...told({ given, cures: cured.cures, changes, moved, after }),
         shortages: [
-          ...shortagesOf(cured.check, after, request, last, troubles, apply),
+          ...shortagesOf(
+            cured.check,
+            after,
+            isStopped ? { ...request, steps: 0 } : request,
+            last,
+            troubles,
+            apply,
+          ),
           ...(request.kind === 'repair' ? heldErrors(context, request, troubles) : []),
           ...(request.kind === 'fill' || request.kind === 'avoid' ? heldBack(context, request, fixed) : []),
         ],
@@ -129,10 +142,10 @@ export function allocate(
   function certainOf(last: Planned): Pick<Plan, 'proven' | 'bound' | 'isLeast'> {
     if (firm !== troubles) {
       // What is wanted at once is not solved twice for the sake of a proof.
-      if (request.steps === 0) return claimsOf(withoutProof(last.solution))
+      if (request.steps === 0 || isStopped) return claimsOf(withoutProof(last.solution))
       const without = problemsWithout(firm)
       const near = problems.build(new Set(), new Set())
-      const certain = certainWithoutPlan(request, near, without, last.solution, options)
+      const certain = certainWithoutPlan(request, near, without, last.solution, heeding)
       if (certain) return { ...certain, isLeast: false }
       const more = planned(context, request, without, new Set(), withMemory)
       const isThere = more.solution.isLeast && isSamePlace(more, last)

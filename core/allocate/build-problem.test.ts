@@ -2,10 +2,12 @@ import { expect, it } from 'vitest'
 import { check } from '../conflicts'
 import { crowdedRig } from '../testing/crowded-rigs'
 import { joined } from '../testing/mapped-rigs'
-import { plan, programs } from '../testing/plans'
+import { apply, plan, programs } from '../testing/plans'
 import { sending, sendingCc, testController, testRig } from '../testing/rigs'
+import { allocate } from './allocate'
 import { hasPlace, problemBuilder } from './build-problem'
 import { askedSenders, troublesOf } from './free'
+import type { Plan } from './plan'
 import { AllocateRequest } from './request'
 import { TERMS, type Score, type Term } from './solver/problem'
 import { withRoomForAll } from './solver/roomy'
@@ -147,3 +149,14 @@ it('tells of a thousand of whom not all have room how few have to be left, and h
   expect(score.errors).toBeGreaterThan(100)
   expect(proven).toEqual(expect.arrayContaining(['errors', 'unmet', 'stale', 'warnings']))
 }, 60_000)
+
+it('does not wait for what would help once it was to stop', () => {
+  const { rig } = crowdedRig({ seed: 2006, gestures: 24, channels: 1, full: 0.85 })
+  const request = AllocateRequest.parse({ kind: 'replan', policy: { kind: 'keep' } })
+  const helped = ({ shortages }: Plan): boolean => shortages.some(({ help }) => help !== '')
+  const checked = check(rig)
+  expect(helped(allocate(checked, request, apply, { programs }))).toBe(true)
+  const stopped = allocate(checked, request, apply, { programs, onProgress: () => true })
+  expect(stopped.shortages.length).toBeGreaterThan(0)
+  expect(helped(stopped)).toBe(false)
+})

@@ -49,7 +49,7 @@ export function certainOfAll(
   problems: ProblemBuilder,
   near: BuiltProblem,
   score: Score,
-  options: AllocateOptions,
+  { countsBreaks = true, ...options }: AllocateOptions & { countsBreaks?: boolean },
 ): Certain {
   const { programs } = options
   const isStopped = (): boolean => options.onProgress?.({ done: 0, of: 1, proven: [] }) === true
@@ -63,7 +63,7 @@ export function certainOfAll(
   const certain = certainBeside(solve(problems.roomy(), { ...options, steps: limited }), score)
   if (isStopped()) return certain
   if (isAtStake(certain)) return programs && canBeCounted(near) ? counted() : certain
-  const isSmall = !shareLayers && placesOn(near) <= MOST_PLACES_TO_COUNT_BREAKS
+  const isSmall = countsBreaks && !shareLayers && placesOn(near) <= MOST_PLACES_TO_COUNT_BREAKS
   return certain.bound?.term === 'breaks' && isSmall ? withBreaks(certain) : certain
 
   function withBreaks({ proven }: Certain): Certain {

@@ -158,8 +158,8 @@ export function planned(
   if (rivals.size === near.free.size) return wide
   const open = withoutProof(wide.solution)
   if (request.steps === 0 || isStopped || isHasty) return { ...wide, solution: open }
-  const certain = certainOfAll(request, problems, near, open.score, options)
-  if (isCounted && isAtStake(certain)) return solvedWith(near.free, wide)
+  const certain = certainOfAll(request, problems, near, open.score, { ...options, countsBreaks: needsProof })
+  if (isCounted && isAtStake(certain) && !isToStop()) return solvedWith(near.free, wide)
   return { ...wide, solution: needsProof ? { ...open, ...certain } : open }
 }
 
