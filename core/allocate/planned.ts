@@ -41,6 +41,7 @@ const MOST_TO_ASK_RIVALS = 400
 /** To see whether anyone has to leave its channel, so many times fewer steps are gone. */
 const LOOKING_SHARE = 16
 const MOST_PLACES_TO_LOOK = 10_000
+
 /** Which items go to one channel together, in the order of the rig; null where each goes by itself. */
 function channelGroups(
   { rig }: CheckContext,

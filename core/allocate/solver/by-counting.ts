@@ -7,6 +7,7 @@ import {
   compareScores,
   costsNothing,
   FIRST_TERMS,
+  isPossible,
   mostOf,
   OWN_TERMS,
   scoreOf,
@@ -17,7 +18,7 @@ import {
   type Shape,
   type Term,
 } from './problem'
-import { ROUNDING } from './several'
+import { ROUNDING, sumBy, weightsFrom } from './several'
 import { certainBeside, certainOfErrors, type Certain } from './certain'
 
 /** Of more columns no program is made: it would take longer than it is worth. */
@@ -82,7 +83,8 @@ function lessOf(
     const score = scoreOf(problem, choice)
     const proven = terms.slice(0, at)
     const settled = proven.map((term, index) => ({ at: index, value: score[term] }))
-    const weights = weightsFrom(most, at)
+    const byTerm = weightsFrom(problem, at, MOST_WEIGHT, terms.length)
+    const weights = terms.map((term) => byTerm[term] ?? 0)
     const asked = counted(all, weights, settled, MOST_COUNTED)
     if (asked === null) return null
     if (aids.isStopped()) return { choice, proven, least: 0 }
@@ -93,7 +95,7 @@ function lessOf(
     })
     const found = values && choiceIn(problem, terms, all, asked, values)
     if (found && compareScores(scoreOf(problem, found), score) < 0) choice = found
-    const sum = sumOf(terms, weights, scoreOf(problem, choice))
+    const sum = sumBy(byTerm, scoreOf(problem, choice))
     if (end !== 'least' || sum - bound > 1 - ROUNDING)
       return { choice, proven, least: leastOfFirst(weights, most, bound) }
     at = firstAbove(scoreOf(problem, choice), weights.findLastIndex((weight) => weight > 0) + 1, terms)
@@ -106,26 +108,6 @@ function firstAbove(score: Score, from: number, terms: readonly Term[]): number 
   const at = terms.findIndex((term, index) => index >= from && score[term] > 0)
   return at < 0 ? terms.length : at
 }
-
-/**
- * Weights by which nothing of the terms from one on is worth more than something of a term before, of as many as can be told
- * apart in a number.
- */
-function weightsFrom(most: readonly number[], at: number): number[] {
-  let end = at + 1
-  let range = (most[at] ?? 0) + 1
-  while (end < most.length && range * ((most[end] ?? 0) + 1) <= MOST_WEIGHT) range *= (most[end++] ?? 0) + 1
-  const weights = most.map(() => 0)
-  let weight = 1
-  for (let index = end - 1; index >= at; index--) {
-    weights[index] = weight
-    weight *= (most[index] ?? 0) + 1
-  }
-  return weights
-}
-
-const sumOf = (terms: readonly Term[], weights: readonly number[], score: Score): number =>
-  terms.reduce((sum, term, index) => sum + (weights[index] ?? 0) * score[term], 0)
 
 /** So much of the first weighed term there is at least, if there is as much as can be of those after it. */
 function leastOfFirst(weights: readonly number[], most: readonly number[], bound: number): number {
@@ -145,7 +127,7 @@ function choiceIn(
 ): Choice | null {
   const had = optionsIn(all, asked, values)
   if (had === null) return null
-  const { items, resources } = problem
+  const { items } = problem
   const choice = items.map(({ leave }) => leave)
   const take = (item: number, among: readonly number[]): void => {
     const shape = items[item]
@@ -153,15 +135,7 @@ function choiceIn(
   }
   for (const { item, option } of had) take(item, all.candidatesFor(item, option))
   for (const item of all.content) take(item, contentWith(items[item], terms))
-  const taken = new Uint8Array(resources)
-  for (const [item, candidate] of choice.entries()) {
-    if (candidate < 0) return null
-    for (const resource of items[item]?.takes[candidate] ?? []) {
-      if (taken[resource] === 1) return null
-      taken[resource] = 1
-    }
-  }
-  return choice
+  return isPossible(problem, choice) ? choice : null
 }
 
 /** The candidates that take nothing and cost nothing of some terms. */

@@ -1,4 +1,4 @@
-import { NOWHERE, OWN_TERMS, type Choice, type Problem, type Shape } from './problem'
+import { isPossible, NOWHERE, OWN_TERMS, type Choice, type Problem, type Shape } from './problem'
 
 /** The candidates with an address: such stand together. */
 function placesAt({ addresses }: Shape, address: number): number[] {
@@ -27,12 +27,5 @@ export function carriedOver(from: Problem, choice: Choice, to: Problem): Choice 
     const [own, other] = [from.items[item], to.items[item]]
     return own && other ? standsFor(own, candidate, other) : -1
   })
-  if (carried.includes(-1)) return null
-  const taken = new Uint8Array(to.resources)
-  for (const [item, candidate] of carried.entries())
-    for (const resource of to.items[item]?.takes[candidate] ?? []) {
-      if (taken[resource] === 1) return null
-      taken[resource] = 1
-    }
-  return carried
+  return isPossible(to, carried) ? carried : null
 }

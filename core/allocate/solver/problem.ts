@@ -147,6 +147,19 @@ function highest(values: Uint16Array): number {
   return most
 }
 
+/** Does a choice give everyone a candidate, and nothing twice? */
+export function isPossible({ items, resources }: Problem, choice: Choice): boolean {
+  const taken = new Uint8Array(resources)
+  for (const [item, candidate] of choice.entries()) {
+    if (candidate < 0) return false
+    for (const resource of items[item]?.takes[candidate] ?? []) {
+      if (taken[resource] === 1) return false
+      taken[resource] = 1
+    }
+  }
+  return true
+}
+
 /** Where a choice puts an item. */
 export const addressOf = ({ items }: Problem, item: number, choice: Choice): number =>
   items[item]?.addresses[choice[item] ?? 0] ?? NOWHERE

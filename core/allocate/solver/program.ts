@@ -1,6 +1,16 @@
 import type { Weights } from './chain'
 import { boundAt, type Priced, type Stage } from './prices'
-import { forTerms, mostOf, NOWHERE, TERMS, type Choice, type Problem, type Shape, type Term } from './problem'
+import {
+  forTerms,
+  isPossible,
+  mostOf,
+  NOWHERE,
+  TERMS,
+  type Choice,
+  type Problem,
+  type Shape,
+  type Term,
+} from './problem'
 import { contestedIn } from './reduce'
 import { firstTogether } from './together'
 
@@ -246,12 +256,8 @@ export function leastBy({ costs, starts, rows, values, most, least }: Program, d
 }
 
 /** The choice that whole columns say; null where they are not whole, or where something would be taken twice. */
-export function choiceOf(
-  { items, resources }: Problem,
-  { runs }: Posed,
-  values: Float64Array,
-): Choice | null {
-  const choice = items.map(() => -1)
+export function choiceOf(problem: Problem, { runs }: Posed, values: Float64Array): Choice | null {
+  const choice = problem.items.map(() => -1)
   for (let column = 0; column < values.length; column++) {
     const value = values[column] ?? 0
     if (value < NEARLY_NOTHING) continue
@@ -261,13 +267,5 @@ export function choiceOf(
       choice[item] = run.candidates[index] ?? -1
     })
   }
-  const taken = new Uint8Array(resources)
-  for (const [item, candidate] of choice.entries()) {
-    if (candidate < 0) return null
-    for (const resource of items[item]?.takes[candidate] ?? []) {
-      if (taken[resource] === 1) return null
-      taken[resource] = 1
-    }
-  }
-  return choice
+  return isPossible(problem, choice) ? choice : null
 }

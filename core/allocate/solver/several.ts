@@ -44,13 +44,18 @@ function amountsOf(problem: Problem, { runs }: Posed, values: Float64Array): (te
 
 /**
  * Weights by which nothing of the terms from one on is worth more than something of a term before, of as many as can be told
- * apart in a number up to `most`. Breaks begin anew, as they need larger programs.
+ * apart in a number up to `most`, and up to the one at `end`. Breaks begin anew, as they need larger programs.
  */
-export function weightsFrom(problem: Problem, at: number, most: number): Partial<Weights> {
+export function weightsFrom(
+  problem: Problem,
+  at: number,
+  most: number,
+  end: number = TERMS.length,
+): Partial<Weights> {
   const breaks = TERMS.indexOf('breaks')
   const terms: Array<{ term: Term; most: number }> = []
   let range = 1
-  for (const term of TERMS.slice(at, at < breaks ? breaks : TERMS.length)) {
+  for (const term of TERMS.slice(at, at < breaks ? Math.min(end, breaks) : end)) {
     const own = mostOf(problem, term)
     range *= own + 1
     if (range > most) break
