@@ -1,3 +1,4 @@
+import { liftedTakes } from './lift'
 import { costsNothing, type Problem, type Shape, type Term } from './problem'
 import { contestedIn } from './reduce'
 
@@ -80,6 +81,23 @@ export function merged(problem: Problem, terms: readonly Term[]): Merged {
       for (let at = numbers.indexOf(number); at >= 0; at = numbers.indexOf(number, at + 1)) found.push(at)
       return found
     },
+  }
+}
+
+/** The same, in which places and manners also take what could not be had beside them (see `lift.ts`). */
+export function liftedAlike(all: Merged, resources: number): Merged {
+  const listed = (takes: ReadonlyArray<readonly number[]>) => ({
+    takes: takes.map((own) => Int32Array.from(own)),
+    isExclusive: false,
+  })
+  const [places, also] = liftedTakes(
+    [listed(all.places), listed(all.manners.map((manner) => manner.also))],
+    resources,
+  )
+  return {
+    ...all,
+    places: all.places.map((own, place) => [...(places?.takes[place] ?? own)]),
+    manners: all.manners.map((own, manner) => ({ ...own, also: [...(also?.takes[manner] ?? own.also)] })),
   }
 }
 

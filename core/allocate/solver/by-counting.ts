@@ -1,7 +1,8 @@
-import { merged, type Merged } from './alike'
+import { liftedAlike, merged, type Merged } from './alike'
 import { counted, type Counted } from './counted'
 import { nodesFor, type Aids } from './exact'
 import { optionsIn } from './handed-out'
+import { leastBy, type Programmed } from './program'
 import { HARD_TERMS, leastErrors } from './needs'
 import {
   compareScores,
@@ -37,9 +38,8 @@ export interface CountedTerms {
 }
 
 /**
- * As little as can be of the terms of which most is at stake, by programs of whole numbers in which alike items are counted: these
- * are so much smaller that problems of thousands of items are solved to the end. That nothing has less is the package’s word.
- * Null where a program would be too large.
+ * As little as can be of the terms of which most is at stake, by programs in which alike items are counted: these are so much
+ * smaller that problems of thousands of items are solved to the end. Null where a program would be too large.
  *
  * Who finds no place is told first, for which fewest items have to be told apart; then what is lost.
  *
@@ -67,7 +67,10 @@ export function certainByCounting(problem: Problem, score: Score, aids: Aids): C
   return certainBeside({ score: scoreOf(problem, choice), proven, bound }, score)
 }
 
-/** With as little of some terms as can be, from the first on that is not proven; null where a program would be too large. */
+/**
+ * With as little of some terms as can be, from the first on that is not proven: by broken numbers, or by whole ones where those do
+ * not say it, which is the package’s word. Null where a program would be too large.
+ */
 function lessOf(
   problem: Problem,
   terms: readonly Term[],
@@ -77,7 +80,7 @@ function lessOf(
   let { choice } = from
   let at = firstAbove(scoreOf(problem, choice), from.proven.length, terms)
   if (at === terms.length) return { choice, proven: terms, least: 0 }
-  const all = merged(problem, terms)
+  const all = liftedAlike(merged(problem, terms), problem.resources)
   const most = terms.map((term) => mostOf(problem, term))
   while (at < terms.length) {
     const score = scoreOf(problem, choice)
@@ -87,20 +90,31 @@ function lessOf(
     const weights = terms.map((term) => byTerm[term] ?? 0)
     const asked = counted(all, weights, settled, MOST_COUNTED)
     if (asked === null) return null
-    if (aids.isStopped()) return { choice, proven, least: 0 }
-    const { end, values, bound } = aids.programs(asked.program, {
-      isWhole: true,
-      nodes: nodesFor(aids.budget, asked.program),
-      isStopped: aids.isStopped,
-    })
-    const found = values && choiceIn(problem, terms, all, asked, values)
-    if (found && compareScores(scoreOf(problem, found), score) < 0) choice = found
-    const sum = sumBy(byTerm, scoreOf(problem, choice))
-    if (end !== 'least' || sum - bound > 1 - ROUNDING)
-      return { choice, proven, least: leastOfFirst(weights, most, bound) }
+    let bound = -Infinity
+    const isOpen = (): boolean => sumBy(byTerm, scoreOf(problem, choice)) - bound > 1 - ROUNDING
+    for (const isWhole of [false, true]) {
+      if (!isOpen() || aids.isStopped()) break
+      const said = saidOf(asked, isWhole, aids)
+      const found = said.values && choiceIn(problem, terms, all, asked, said.values)
+      if (found && compareScores(scoreOf(problem, found), scoreOf(problem, choice)) < 0) choice = found
+      bound = Math.max(bound, said.bound)
+    }
+    if (isOpen()) return { choice, proven, least: leastOfFirst(weights, most, bound) }
     at = firstAbove(scoreOf(problem, choice), weights.findLastIndex((weight) => weight > 0) + 1, terms)
   }
   return { choice, proven: terms, least: 0 }
+}
+
+/** What a program says, and how much it costs at least. */
+function saidOf(
+  { program }: Counted,
+  isWhole: boolean,
+  { programs, budget, isStopped }: Aids,
+): Pick<Programmed, 'values' | 'bound'> {
+  const nodes = isWhole ? nodesFor(budget, program) : 0
+  const { values, bound, duals } = programs(program, { isWhole, nodes, isStopped })
+  if (isWhole) return { values, bound }
+  return { values, bound: duals ? leastBy(program, duals) : -Infinity }
 }
 
 /** The first term from one on of which a score has more than nothing; nothing has less than that. */

@@ -92,6 +92,10 @@ const mannerOf = ({ manners }: Merged, { manner }: Use): Manner => manners[manne
 
 const sizeOf = ({ groups }: Merged, { group }: Use): number => groups[group]?.items.length ?? 0
 
+/** How many there are of all groups that have some uses. */
+const sizeOfAll = (merged: Merged, uses: readonly Use[]): number =>
+  uses.reduce((sum, use) => sum + sizeOf(merged, use), 0)
+
 /** Columns of places that only one group could have, in one manner. */
 function ownEntries(merged: Merged, rows: Rows, { places }: PlaceClass, only: Use): Entry[] {
   const { also, costs } = mannerOf(merged, only)
@@ -111,12 +115,12 @@ function ownEntries(merged: Merged, rows: Rows, { places }: PlaceClass, only: Us
 const placeEntries = (
   merged: Merged,
   rows: Rows,
-  { places }: PlaceClass,
+  { places, uses }: PlaceClass,
   { classed, row }: { classed: number; row: number },
 ): Entry[] =>
   places.map((place) => {
     const taken = (merged.places[place] ?? []).map(rows.ofResource)
-    const upTo = taken.length > 0 ? 1 : Infinity
+    const upTo = taken.length > 0 ? 1 : sizeOfAll(merged, uses)
     return { column: { kind: 'place', place, classed }, upTo, rows: taken, minus: row, costs: [] }
   })
 
@@ -141,7 +145,7 @@ function poolEntries(
     }),
     ...classes.map((classed): Entry => ({
       column: { kind: 'pooled', pool, classed },
-      upTo: Infinity,
+      upTo: sizeOfAll(merged, uses),
       rows: [rowOfClass[classed] ?? 0],
       minus: row,
       costs: [],

@@ -6,13 +6,18 @@ const MOST_USERS = 24
 /** So many candidates are looked at: the rest of a very large problem stays as it is. */
 const MOST_LOOKS = 200_000
 
-/** A candidate of all items of a shape, with its place among all candidates. */
+/** What some candidates take. Those that are `exclusive` exclude each other: they are of one item only. */
+export interface Taking {
+  takes: readonly Int32Array[]
+  isExclusive: boolean
+}
+
+/** A candidate, with its place among all. */
 interface User {
   id: number
-  shape: Shape
   takes: Int32Array
-  /** The first and the last candidate of the only item of the shape, which exclude each other; null for more items. */
-  alone: readonly [from: number, to: number] | null
+  /** The first candidate that it excludes whatever it takes, and the one after the last; null for none. */
+  rivals: readonly [from: number, to: number] | null
 }
 
 /**
@@ -23,13 +28,29 @@ interface User {
 export function lifted(problem: Problem): Problem {
   const counts = new Map<Shape, number>()
   for (const shape of problem.items) counts.set(shape, (counts.get(shape) ?? 0) + 1)
+  const all = [...counts].map(([{ takes }, count]) => ({ takes, isExclusive: count === 1 }))
+  const more = liftedTakes(all, problem.resources)
+  if (more === all) return problem
+  const shapes = new Map<Shape, Shape>()
+  for (const [index, shape] of [...counts.keys()].entries()) {
+    const takes = more[index]?.takes ?? shape.takes
+    if (takes !== shape.takes) shapes.set(shape, withTakes(shape, takes))
+  }
+  return withItems(
+    problem,
+    problem.items.map((shape) => shapes.get(shape) ?? shape),
+  )
+}
+
+/** As `lifted`, of what candidates take: the very same list where nothing is added. */
+export function liftedTakes(lists: readonly Taking[], resources: number): readonly Taking[] {
   const all: User[] = []
-  const users: User[][] = Array.from({ length: problem.resources }, () => [])
-  for (const [shape, count] of counts) {
+  const users: User[][] = Array.from({ length: resources }, () => [])
+  for (const { takes: list, isExclusive } of lists) {
     const from = all.length
-    const alone = count === 1 ? ([from, from + shape.takes.length] as const) : null
-    shape.takes.forEach((takes, candidate) => {
-      const user = { id: from + candidate, shape, takes, alone }
+    const rivals = isExclusive ? ([from, from + list.length] as const) : null
+    list.forEach((takes, candidate) => {
+      const user = { id: from + candidate, takes, rivals }
       all.push(user)
       for (const resource of new Set(takes)) users[resource]?.push(user)
     })
@@ -39,10 +60,10 @@ export function lifted(problem: Problem): Problem {
   const seenBy = new Int32Array(all.length).fill(-1)
   const excluded = (user: User, visit: (other: User) => void): void => {
     for (const resource of user.takes) for (const other of users[resource] ?? []) visit(other)
-    if (user.alone) for (const other of all.slice(...user.alone)) visit(other)
+    if (user.rivals) for (const other of all.slice(...user.rivals)) visit(other)
   }
   const excludes = (a: User, b: User): boolean =>
-    (a.shape === b.shape && a.alone !== null) || a.takes.some((resource) => b.takes.includes(resource))
+    (a.rivals !== null && a.rivals === b.rivals) || a.takes.some((resource) => b.takes.includes(resource))
 
   let turn = 0
   let looks = 0
@@ -71,23 +92,16 @@ export function lifted(problem: Problem): Problem {
     }
     for (const user of more) added.set(user, [...(added.get(user) ?? []), resource])
   })
-  if (added.size === 0) return problem
-  const changed = new Set([...added.keys()].map(({ shape }) => shape))
-  const shapes = new Map<Shape, Shape>()
-  let at = 0
-  for (const shape of counts.keys()) {
-    const from = at
-    at += shape.takes.length
-    if (!changed.has(shape)) continue
-    const takes = shape.takes.map((each, candidate) => {
-      const user = all[from + candidate]
-      const also = user && added.get(user)
-      return also ? Int32Array.from([...each, ...also]) : each
+  if (added.size === 0) return lists
+  let from = 0
+  return lists.map((list) => {
+    const own = all.slice(from, from + list.takes.length)
+    from += list.takes.length
+    if (!own.some((user) => added.has(user))) return list
+    const takes = own.map((user) => {
+      const also = added.get(user)
+      return also ? Int32Array.from([...user.takes, ...also]) : user.takes
     })
-    shapes.set(shape, withTakes(shape, takes))
-  }
-  return withItems(
-    problem,
-    problem.items.map((shape) => shapes.get(shape) ?? shape),
-  )
+    return { ...list, takes }
+  })
 }

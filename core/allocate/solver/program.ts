@@ -242,7 +242,10 @@ export function pricesOf(
 }
 
 /** What a program costs at least, by the prices of its rows: worked out anew, so that it holds whatever these are. */
-export function leastBy({ costs, starts, rows, values, most, least }: Program, duals: Float64Array): number {
+export function leastBy(
+  { costs, starts, rows, values, most, least, upTo }: Program,
+  duals: Float64Array,
+): number {
   // What only must not be more has no price below nothing.
   const prices = duals.map((dual, row) => (least[row] === -Infinity ? Math.min(0, dual) : dual))
   let sum = prices.reduce((all, price, row) => all + price * (most[row] ?? 0), 0)
@@ -250,7 +253,7 @@ export function leastBy({ costs, starts, rows, values, most, least }: Program, d
     let own = cost
     for (let at = starts[column] ?? 0; at < (starts[column + 1] ?? 0); at++)
       own -= (prices[rows[at] ?? 0] ?? 0) * (values[at] ?? 0)
-    if (own < 0) sum += own
+    if (own < 0) sum += own * (upTo?.[column] ?? 1)
   })
   return sum
 }
