@@ -11,7 +11,7 @@ import { hearingsOf, NO_HEARINGS, withFollowersIn, type Hearing } from './hearin
 import { freedomOf } from './movable'
 import { numbersWorthTrying } from './numbers'
 import type { AllocateRequest } from './request'
-import { resourcesFor } from './resources'
+import { resourcesFor, type Resources } from './resources'
 import { shapeMaker, stretchOf, type Stretch } from './shapes'
 import { noCosts, NOWHERE, type Problem, type Shape } from './solver/problem'
 import { keepOnly } from './solver/reduce'
@@ -84,31 +84,45 @@ export function problemBuilder(
   const findSpots = spotFinder(context, request, ground, hearings, numbers)
   const spotsOf = new Map(senders.map((sender) => [sender, findSpots(sender)]))
 
+  /** What is the same in all problems in which the same are held apart. */
+  const materialFor = (apart: Apart | null) => {
+    const resources = resourcesFor(context, request, senders, { ...ground, takesNow }, apart)
+    const servedBy = (hearing: Hearing, { key }: Sender): number =>
+      resources.token(`${hearing.mapping.id} by ${key}`)
+    const stretchesWith = (far: 'all' | 'one') =>
+      stretchFinder({
+        request,
+        resources,
+        hearings,
+        servedBy,
+        takesNow,
+        countOf: (sender) => withFollowers(sender).length,
+        far,
+        isAlikeForAll: apart === null,
+      })
+    return {
+      apart,
+      resources,
+      servedBy,
+      shapeOf: shapeMaker(),
+      stretches: { all: stretchesWith('all'), one: stretchesWith('one') },
+    }
+  }
+  const ofNobodyApart = materialFor(null)
+
   const build = (
     stays: Stays,
-    apart: Apart | null,
+    { apart, resources, servedBy, shapeOf, stretches }: ReturnType<typeof materialFor>,
     wide: ReadonlySet<Sender>,
     far: 'all' | 'one' = 'all',
   ): BuiltProblem => {
     const stillsOf = stillFinder(context, request, stays)
+    const groupsOf = groupsIn(stays, resources)
     const channels = channelsFor(rig, request.policy, wide)
-    const resources = resourcesFor(context, request, senders, { ...ground, takesNow }, stays.groups, apart)
-    const shapeOf = shapeMaker()
+    const stretchesOf = stretches[far]
     const items: Item[] = []
     const shapes: Shape[] = []
-    const put = (stretches: readonly Stretch[]): number => shapes.push(shapeOf(stretches)) - 1
-    const servedBy = (hearing: Hearing, { key }: Sender): number =>
-      resources.token(`${hearing.mapping.id} by ${key}`)
-    const stretchesOf = stretchFinder({
-      request,
-      resources,
-      hearings,
-      servedBy,
-      takesNow,
-      countOf: (sender) => withFollowers(sender).length,
-      far,
-      isAlikeForAll: apart === null,
-    })
+    const put = (own: readonly Stretch[]): number => shapes.push(shapeOf(own)) - 1
 
     const add = (sender: Sender): number => {
       const spots = spotsOf.get(sender)
@@ -123,9 +137,9 @@ export function problemBuilder(
         const { far, near } = spots.on(channel)
         return { channel, far: open(far), near: open(near) }
       })
-      const stretches = stretchesOf(sender, on, stillsOf(sender))
-      items.push({ sender, stills: stillsIn(stretches) })
-      return put(stretches)
+      const own = stretchesOf(sender, on, stillsOf(sender), groupsOf(sender))
+      items.push({ sender, stills: stillsIn(own) })
+      return put(own)
     }
     const addFixed = (sender: Sender): number => {
       const address = isWanting(sender) ? NOWHERE : sender.channel * CHANNEL_STRIDE + anchorOf(sender.message)
@@ -180,23 +194,34 @@ export function problemBuilder(
     const apart = holdsApart
       ? apartIn(context, request, senders, hearings, (sender) => moving.has(sender), takesNow)
       : null
+    const material = apart ? materialFor(apart) : ofNobodyApart
     // Building takes longer than leaving out what turned out to make an error.
     const known = new Map<string, BuiltProblem>()
     return {
       isApart: apart !== null,
       build: (barred, wide) => {
         const key = [...wide].map(({ order }) => order).join(' ')
-        const whole = known.get(key) ?? build(stays, apart, wide)
+        const whole = known.get(key) ?? build(stays, material, wide)
         if (known.size === MOST_KEPT) known.clear()
         known.set(key, whole)
         return withoutBarred(whole, barred)
       },
       roomy: () => {
-        const { problem, senders: own, goesTo } = build(stays, apart, free, 'one')
+        const { problem, senders: own, goesTo } = build(stays, material, free, 'one')
         return withRoomForAll(problem, (item, candidate) => goesTo(item, candidate) !== null, own.length)
       },
     }
   }
+}
+
+/** What each sender takes where it stays without an error, as of some only one may. */
+function groupsIn({ groups }: Stays, resources: Resources): (sender: Sender) => readonly number[] {
+  const known = new Map<string, number[]>()
+  for (const group of groups) {
+    const number = resources.token(`one of ${group.join(' ')}`)
+    for (const key of group) known.set(key, [...(known.get(key) ?? []), number])
+  }
+  return ({ key }) => known.get(key) ?? []
 }
 
 /** Where each item could go. Items of one shape may stay by the same candidates, so it is looked for once a shape. */

@@ -6,12 +6,12 @@ import type { Ground } from './ground'
 import type { AllocateRequest } from './request'
 import type { Takes } from './takes'
 
-/** Everything of which there is one, by number: cells of destinations, and what of several only one may keep. */
+/** Everything of which there is one, by number: mostly cells of destinations. */
 export interface Resources {
   /** What a sender takes that goes somewhere. */
   taken: (sender: Sender, takes: Takes) => number[]
-  /** What a sender takes that stays where it is; `isLeft` if it is in an error there. */
-  kept: (sender: Sender, takes: Takes, isLeft: boolean) => number[]
+  /** What a sender takes that stays where it is. */
+  kept: (sender: Sender, takes: Takes) => number[]
   /** Something else of which there is one, by a name of its own. */
   token: (name: string) => number
   /** How many there are so far. */
@@ -27,7 +27,6 @@ interface Space {
 /**
  * @param senders Those who may move.
  * @param ground What each of them takes where it is, with all that goes with it.
- * @param groups Of each, by key, only one may stay where it is.
  * @param apart Who is held apart though its layer may share; null for nobody.
  */
 export function resourcesFor(
@@ -35,7 +34,6 @@ export function resourcesFor(
   request: AllocateRequest,
   senders: readonly Sender[],
   { takesNow, isCarrier }: Pick<Ground, 'takesNow' | 'isCarrier'>,
-  groups: ReadonlyArray<readonly string[]>,
   apart: Apart | null,
 ): Resources {
   let count = 0
@@ -118,11 +116,6 @@ export function resourcesFor(
   const numbered = (sender: Sender, name: string): number[] =>
     spacesOf(sender).map(({ named }) => numberIn(named, name))
 
-  const stays = new Map<string, number[]>()
-  groups.forEach((group, index) => {
-    for (const key of group) stays.set(key, [...(stays.get(key) ?? []), numberOf(`group ${index}`)])
-  })
-
   const all = (sender: Sender, takes: Takes, isKept: boolean): number[] => [
     ...[...new Set(takes.own)].flatMap((cell) =>
       isShared(cell)
@@ -136,10 +129,7 @@ export function resourcesFor(
   ]
   return {
     taken: (sender, takes) => all(sender, takes, false),
-    kept: (sender, takes, isLeft) => [
-      ...all(sender, takes, true),
-      ...(isLeft ? [] : (stays.get(sender.key) ?? [])),
-    ],
+    kept: (sender, takes) => all(sender, takes, true),
     token: (name) => numberOf(`token ${name}`),
     count: () => count,
   }

@@ -39,7 +39,10 @@ interface Parts {
   isAlikeForAll: boolean
 }
 
-/** The candidates of a sender, channel by channel; where they are the same for many they are put together once. */
+/**
+ * The candidates of a sender, channel by channel; where they are the same for many they are put together once. `groups`: what it
+ * takes where it stays and is in no error, as only one of several may.
+ */
 export function stretchFinder({
   request,
   resources,
@@ -53,6 +56,7 @@ export function stretchFinder({
   sender: Sender,
   on: ReadonlyArray<Spots & { channel: Channel }>,
   stills: readonly Still[],
+  groups: readonly number[],
 ) => ReadonlyArray<Stretch<Place>> {
   /** Does everyone who can go to a spot take the same there? */
   const isTakenAlike = ({ takes: { wide, carried } }: Spot): boolean =>
@@ -63,7 +67,7 @@ export function stretchFinder({
   const changeTerm: OwnTerm = isRepair(request) ? 'changed' : 'moved'
   const leavingCosts = request.policy.kind === 'keep-if-room' ? 1 : 0
 
-  return (sender, on, stills) => {
+  return (sender, on, stills, groups) => {
     const own = hearings.of(sender)
     const tokensOf = (unheard: readonly Hearing[]): number[] =>
       unheard.filter(({ leaders }) => leaders.length > 1).map((hearing) => servedBy(hearing, sender))
@@ -91,7 +95,11 @@ export function stretchFinder({
     const now = isWanting(sender) ? NOTHING : takesNow(sender)
     const standing = stills.map((still): Place => ({
       address: still.address,
-      takes: Int32Array.from([...resources.kept(sender, now, still.isLeft), ...tokensOf(unheardNow)]),
+      takes: Int32Array.from([
+        ...resources.kept(sender, now),
+        ...(still.isLeft ? [] : groups),
+        ...tokensOf(unheardNow),
+      ]),
       still,
       isStill: true,
       isFieldless: still.isUnmet,

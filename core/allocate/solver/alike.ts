@@ -1,6 +1,7 @@
 import { liftedTakes } from './lift'
 import { costsNothing, type Problem, type Shape, type Term } from './problem'
 import { contestedIn } from './reduce'
+import { sameSets } from './same-sets'
 
 /** How a candidate is had, wherever it is: what most candidates of its item take as well, and what it costs of each term. */
 export interface Manner {
@@ -53,23 +54,19 @@ export function merged(problem: Problem, terms: readonly Term[]): Merged {
   const { mannersOf, manners } = mannersFor(terms)
   const { optionOf, options } = optionNumbers()
   const optionsOf = new Map<Shape, Int32Array>()
-  const groups = new Map<string, { items: number[]; options: readonly Option[] }>()
+  const { numberOf, sets } = sameSets()
+  const itemsOf: number[][] = []
   for (const [shape, own] of members) {
     const common = commonTo(shape)
-    const manner = mannersOf(shape, common)
-    const numbers = new Int32Array(shape.takes.length)
-    for (let candidate = 0; candidate < numbers.length; candidate++)
-      numbers[candidate] = optionOf(placeOf(shape.takes[candidate] ?? NOTHING, common), manner(candidate))
+    const numbers = numbersOf(shape, common, placeOf, mannersOf(shape, common), optionOf)
     optionsOf.set(shape, numbers)
-    const all = distinct(numbers)
-    const key = all.join()
-    const group = groups.get(key)
-    if (group) group.items.push(...own)
-    else groups.set(key, { items: own, options: all.flatMap((number) => options[number] ?? []) })
+    ;(itemsOf[numberOf(numbers)] ??= []).push(...own)
   }
-  for (const group of groups.values()) group.items.sort((a, b) => a - b)
   return {
-    groups: [...groups.values()],
+    groups: itemsOf.map((own, group) => ({
+      items: own.toSorted((a, b) => a - b),
+      options: (sets[group] ?? []).flatMap((number) => options[number] ?? []),
+    })),
     places,
     manners,
     content,
@@ -111,18 +108,22 @@ function isContent(shape: Shape, terms: readonly Term[]): boolean {
   return false
 }
 
+/** The options of candidates, by number. */
+function numbersOf(
+  { takes }: Shape,
+  common: readonly number[],
+  placeOf: (takes: Int32Array, common: readonly number[]) => number,
+  mannerOf: (candidate: number) => number,
+  optionOf: (place: number, manner: number) => number,
+): Int32Array {
+  const numbers = new Int32Array(takes.length)
+  for (let candidate = 0; candidate < numbers.length; candidate++)
+    numbers[candidate] = optionOf(placeOf(takes[candidate] ?? NOTHING, common), mannerOf(candidate))
+  return numbers
+}
+
 /** One shape for an item that is alone, two for more: what two could take is contested. */
 const twice = ([shape, { length }]: [Shape, number[]]): Shape[] => (length > 1 ? [shape, shape] : [shape])
-
-function distinct(numbers: Int32Array): number[] {
-  const found: number[] = []
-  let last = -1
-  for (const number of numbers.toSorted()) {
-    if (number !== last) found.push(number)
-    last = number
-  }
-  return found
-}
 
 /** Finds what is contested and more than half of the candidates of a shape take: it says nothing of where they lie. */
 function commonFinder(contested: Uint8Array): (shape: Shape) => readonly number[] {
@@ -155,19 +156,22 @@ function placesOver(
   return {
     places,
     placeOf: (takes, common) => {
-      const rest: number[] = []
+      let first = -1
+      let isAlone = true
       for (let at = 0; at < takes.length; at++) {
         const resource = takes[at] ?? 0
-        if (contested[resource] === 1 && !common.includes(resource) && !rest.includes(resource))
-          rest.push(resource)
+        if (contested[resource] !== 1 || resource === first || common.includes(resource)) continue
+        if (first < 0) first = resource
+        else isAlone = false
       }
-      const [only] = rest
-      if (only === undefined) return none
-      if (rest.length === 1) {
-        const known = single[only] ?? -1
-        return known >= 0 ? known : (single[only] = add(rest))
+      if (first < 0) return none
+      if (isAlone) {
+        const known = single[first] ?? -1
+        return known >= 0 ? known : (single[first] = add([first]))
       }
-      const key = rest.sort((a, b) => a - b).join()
+      const isWanted = (resource: number): boolean => contested[resource] === 1 && !common.includes(resource)
+      const rest = [...new Set(takes)].filter(isWanted).sort((a, b) => a - b)
+      const key = rest.join()
       const known = several.get(key) ?? add(rest)
       several.set(key, known)
       return known
