@@ -30,14 +30,25 @@ export function stretchOf<R extends Row>(unsorted: readonly R[]): Stretch<R> {
   const used = OWN_TERMS.filter((term) => rows.some(({ costs }) => costs[term] > 0))
   return {
     rows,
-    addresses: Int32Array.from(rows, ({ address }) => address),
+    addresses: filled(new Int32Array(rows.length), (index) => rows[index]?.address ?? NOWHERE),
     takes: rows.map(({ takes }) => takes),
-    costs: new Map(used.map((term) => [term, Uint16Array.from(rows, ({ costs }) => costs[term])])),
+    costs: new Map(
+      used.map((term) => [
+        term,
+        filled(new Uint16Array(rows.length), (index) => rows[index]?.costs[term] ?? 0),
+      ]),
+    ),
     leave: rows.findLastIndex(({ isStill }) => isStill),
     fieldless: rows.some(({ isFieldless }) => isFieldless)
       ? Uint8Array.from(rows, ({ isFieldless }) => (isFieldless ? 1 : 0))
       : null,
   }
+}
+
+/** A column with a value for each row: `from` of its kind takes far longer. */
+function filled<T extends Int32Array | Uint16Array>(column: T, valueAt: (index: number) => number): T {
+  for (let index = 0; index < column.length; index++) column[index] = valueAt(index)
+  return column
 }
 
 /** Stretches in the order of their addresses; such as have no candidates are left out. */

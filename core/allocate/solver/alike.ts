@@ -125,20 +125,25 @@ function numbersOf(
 /** One shape for an item that is alone, two for more: what two could take is contested. */
 const twice = ([shape, { length }]: [Shape, number[]]): Shape[] => (length > 1 ? [shape, shape] : [shape])
 
-/** Finds what is contested and more than half of the candidates of a shape take: it says nothing of where they lie. */
+/**
+ * Finds what is contested and more than half of the candidates of a shape take beside something else: it says nothing of where
+ * they lie.
+ */
 function commonFinder(contested: Uint8Array): (shape: Shape) => readonly number[] {
   const counts = new Int32Array(contested.length)
   return ({ takes }) => {
     const common: number[] = []
     const half = Math.floor(takes.length / 2)
-    for (const own of takes)
+    const several = takes.filter(({ length }) => length > 1)
+    if (several.length <= half) return common
+    for (const own of several)
       for (let at = 0; at < own.length; at++) {
         const resource = own[at] ?? 0
         const count = (counts[resource] ?? 0) + 1
         counts[resource] = count
         if (count === half + 1 && contested[resource] === 1) common.push(resource)
       }
-    for (const own of takes) for (let at = 0; at < own.length; at++) counts[own[at] ?? 0] = 0
+    for (const own of several) for (let at = 0; at < own.length; at++) counts[own[at] ?? 0] = 0
     return common
   }
 }

@@ -1,5 +1,6 @@
 import { completions, forwards, leastOf, priced, weighed, type Costs, type Weights } from './chain'
 import { kindOf } from './kinds'
+import { rememberedBy } from './remembered'
 import { forOwnTerms, withItems, type Choice, type Problem, type Shape } from './problem'
 
 /** A smaller problem that has the same best choice, and what its candidates were. */
@@ -17,21 +18,16 @@ function picked<T extends Uint16Array | Uint8Array | Int32Array>(values: T, kept
   return into
 }
 
-/** A shape with some of its candidates, and of what they take only what is contested (null: all); itself if that is all. */
-function withOnly(shape: Shape, kept: Int32Array, contested: Uint8Array | null): Shape {
+/** A shape with some of its candidates, and of what they take only what is left; itself if that is all. */
+function withOnly(shape: Shape, kept: Int32Array, leftOf: (takes: Int32Array) => Int32Array): Shape {
   const { length } = kept
   let isSame = length === shape.addresses.length
   const takes = new Array<Int32Array>(length)
   for (let index = 0; index < length; index++) {
     const before = shape.takes[kept[index] ?? 0] ?? NOTHING
-    if (contested === null) {
-      takes[index] = before
-      continue
-    }
-    let count = 0
-    for (let at = 0; at < before.length; at++) count += contested[before[at] ?? 0] ?? 0
-    takes[index] = count === before.length ? before : before.filter((resource) => contested[resource] === 1)
-    if (count < before.length) isSame = false
+    const left = leftOf(before)
+    takes[index] = left
+    if (left !== before) isSame = false
   }
   if (isSame) return shape
   return {
@@ -44,6 +40,15 @@ function withOnly(shape: Shape, kept: Int32Array, contested: Uint8Array | null):
 }
 
 const NOTHING = new Int32Array()
+
+/** What is contested of what candidates take. Many have the very same list, and go on having the same. */
+function contestedBy(contested: Uint8Array): (takes: Int32Array) => Int32Array {
+  const filtered = rememberedBy((takes: Int32Array) => takes.filter((resource) => contested[resource] === 1))
+  return (takes) => {
+    for (let at = 0; at < takes.length; at++) if (contested[takes[at] ?? 0] !== 1) return filtered(takes)
+    return takes
+  }
+}
 
 /** What more than one item could take, of the candidates that are kept (null: of all): 1 for each such resource. */
 export function contestedIn(
@@ -231,8 +236,14 @@ export function keptUnforced(problem: Problem, among: readonly Int32Array[]): re
 
 /** All candidates of each item. */
 function everythingOf({ items }: Problem): Int32Array[] {
-  const known = new Map([...new Set(items)].map((shape) => [shape, Int32Array.from(shape.takes.keys())]))
-  return items.map((shape) => known.get(shape) ?? NOTHING)
+  return items.map(rememberedBy(({ takes }) => upTo(takes.length)))
+}
+
+/** The numbers from 0 on. */
+function upTo(count: number): Int32Array {
+  const numbers = new Int32Array(count)
+  for (let number = 0; number < count; number++) numbers[number] = number
+  return numbers
 }
 
 /** A problem with only some of the candidates of each item; what only one item could take then is forgotten. */
@@ -249,13 +260,14 @@ export const contestedOnly = (problem: Problem): Problem => keepOnly(problem, ev
 function withKept(problem: Problem, kept: readonly Int32Array[], contested: Uint8Array | null): Reduced {
   const known = new Map<Shape, Map<string, Shape>>()
   const keys = new Map<Int32Array, string>()
+  const leftOf = contested ? contestedBy(contested) : (takes: Int32Array) => takes
   const items = problem.items.map((shape, item) => {
     const own = kept[item] ?? NOTHING
     const ofShape = known.get(shape) ?? new Map<string, Shape>()
     known.set(shape, ofShape)
     const key = keys.get(own) ?? (own.length === shape.addresses.length ? 'all' : own.join())
     keys.set(own, key)
-    const found = ofShape.get(key) ?? withOnly(shape, own, contested)
+    const found = ofShape.get(key) ?? withOnly(shape, own, leftOf)
     ofShape.set(key, found)
     return found
   })

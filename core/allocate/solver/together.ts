@@ -1,3 +1,4 @@
+import { rememberedBy } from './remembered'
 import { withItems, withTakes, type Problem, type Shape } from './problem'
 
 /**
@@ -7,8 +8,10 @@ export function withoutTogether(problem: Problem): Problem {
   const { items } = problem
   const isFirst = firstTogether(problem)
   const kept = new Map<Shape, Shape>()
+  // Many shapes have the very same lists, and go on having the same.
+  const firstOf = rememberedBy((own: Int32Array) => (own.every(isFirst) ? own : own.filter(isFirst)))
   for (const shape of new Set(items)) {
-    const takes = shape.takes.map((own) => (own.every(isFirst) ? own : own.filter(isFirst)))
+    const takes = shape.takes.map(firstOf)
     if (takes.some((own, candidate) => own !== shape.takes[candidate]))
       kept.set(shape, withTakes(shape, takes))
   }
@@ -60,7 +63,14 @@ export function firstTogether({ items, resources }: Problem): (resource: number)
     })
     for (const each of before) becomes[each] = each
   }
-  for (const { takes } of new Set(items)) takes.forEach(split)
+  // The very same list a second time splits nothing.
+  const isSplit = new Set<Int32Array>()
+  for (const { takes } of new Set(items))
+    for (const own of takes) {
+      if (isSplit.has(own)) continue
+      isSplit.add(own)
+      split(own)
+    }
 
   const isFirst = new Uint8Array(resources)
   const isSeen = new Uint8Array(classes)
