@@ -5,7 +5,7 @@ import type { Hearing, Hearings } from './hearing'
 import { isRepair, type AllocateRequest } from './request'
 import type { Resources } from './resources'
 import { stretchesInOrder, stretchOf, type Row, type Stretch } from './shapes'
-import { rememberedBy } from './solver/remembered'
+import { memoOf } from '../rig'
 import { forOwnTerms, noCosts, NOWHERE, type OwnTerm } from './solver/problem'
 import type { Still } from './stills'
 import type { Takes } from './takes'
@@ -62,7 +62,7 @@ export function stretchFinder({
   /** Does everyone who can go to a spot take the same there? */
   const isTakenAlike = ({ takes: { wide, carried } }: Spot): boolean =>
     isAlikeForAll && wide.length === 0 && carried.length === 0
-  const areTakenAlike = rememberedBy((spots: readonly Spot[]) => spots.every(isTakenAlike))
+  const areTakenAlike = memoOf((spots: readonly Spot[]) => spots.every(isTakenAlike))
   const takenBy = spotTaker(resources, isTakenAlike)
   const shared = new Map<string, WeakMap<readonly Spot[], Stretch<Place>>>()
   const changeTerm: OwnTerm = isRepair(request) ? 'changed' : 'moved'

@@ -116,6 +116,28 @@ it('says of a score what it could be at least, and nothing is less', () => {
   )
 })
 
+it('needs no whole numbers where several exclude each other two by two', () => {
+  const everyOther = (count: number): number[][] => {
+    const pairs = Array.from({ length: count }, (_, a) => Array.from({ length: a }, (_, b) => [a, b])).flat()
+    return Array.from({ length: count }, (_, own) =>
+      pairs.flatMap((pair, resource) => (pair.includes(own) ? [resource] : [])),
+    )
+  }
+  for (const count of [3, 4, 7]) {
+    const items = everyOther(count).map((takes) => shapeTaking([takes]))
+    const problem = { items, chains: items.map((_, item) => [item]), resources: count * count }
+    const asked: boolean[] = []
+    const listening: SolveProgram = (program, options) => {
+      asked.push(options.isWhole)
+      return programs(program, options)
+    }
+    const found = leastByCounting(problem, left(problem), aids(listening))
+    expect(scoreOf(problem, found?.choice ?? []).errors).toBe(count - 1)
+    expect(found?.proven).toEqual(FIRST_TERMS)
+    expect(asked).toEqual([false])
+  }
+})
+
 it('keeps what is known where it is stopped, the package says nothing, or what it says does not come out', () => {
   const numbers = [20, 22, 24].map((number) => ({ number, rank: 0 }))
   const problem = problemOf({ channels: [numbers], chains: [{ length: 5, isPair: false }], outside: [] }, 3)

@@ -1,6 +1,6 @@
 import { completions, forwards, leastOf, priced, weighed, type Costs, type Weights } from './chain'
 import { kindOf } from './kinds'
-import { rememberedBy } from './remembered'
+import { memoOf } from '../../rig'
 import { forOwnTerms, withItems, type Choice, type Problem, type Shape } from './problem'
 
 /** A smaller problem that has the same best choice, and what its candidates were. */
@@ -43,7 +43,7 @@ const NOTHING = new Int32Array()
 
 /** What is contested of what candidates take. Many have the very same list, and go on having the same. */
 function contestedBy(contested: Uint8Array): (takes: Int32Array) => Int32Array {
-  const filtered = rememberedBy((takes: Int32Array) => takes.filter((resource) => contested[resource] === 1))
+  const filtered = memoOf((takes: Int32Array) => takes.filter((resource) => contested[resource] === 1))
   return (takes) => {
     for (let at = 0; at < takes.length; at++) if (contested[takes[at] ?? 0] !== 1) return filtered(takes)
     return takes
@@ -236,7 +236,7 @@ export function keptUnforced(problem: Problem, among: readonly Int32Array[]): re
 
 /** All candidates of each item. */
 function everythingOf({ items }: Problem): Int32Array[] {
-  return items.map(rememberedBy(({ takes }) => upTo(takes.length)))
+  return items.map(memoOf(({ takes }) => upTo(takes.length)))
 }
 
 /** The numbers from 0 on. */

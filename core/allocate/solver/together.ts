@@ -1,4 +1,4 @@
-import { rememberedBy } from './remembered'
+import { memoOf } from '../../rig'
 import { withItems, withTakes, type Problem, type Shape } from './problem'
 
 /**
@@ -9,7 +9,7 @@ export function withoutTogether(problem: Problem): Problem {
   const isFirst = firstTogether(problem)
   const kept = new Map<Shape, Shape>()
   // Many shapes have the very same lists, and go on having the same.
-  const firstOf = rememberedBy((own: Int32Array) => (own.every(isFirst) ? own : own.filter(isFirst)))
+  const firstOf = memoOf((own: Int32Array) => (own.every(isFirst) ? own : own.filter(isFirst)))
   for (const shape of new Set(items)) {
     const takes = shape.takes.map(firstOf)
     if (takes.some((own, candidate) => own !== shape.takes[candidate]))
