@@ -205,14 +205,19 @@ describe('repair', () => {
       from: { owner: from, port: 'out' },
       to: { owner: to, port: 'in' },
     })
-    const rig = testRig(
-      [testController('a', sends), testController('b', sends), testController('c', sends)],
-      [testDestination('d'), testDestination('e')],
-      { cables: [wire('a', 'd'), wire('b', 'd'), wire('b', 'e'), wire('c', 'e')] },
-    )
-    const found = plan(rig, { kind: 'repair' })
-    expect(found.changes.map(({ at }) => at.controller)).toEqual(['b'])
-    expect(errors(apply(rig, found.edits))).toEqual([])
+    const ids = ['a', 'b', 'c']
+    // Whichever of them it is.
+    for (const third of ids) {
+      const [one = '', other = ''] = ids.filter((id) => id !== third)
+      const rig = testRig(
+        ids.map((id) => testController(id, sends)),
+        [testDestination('d'), testDestination('e')],
+        { cables: [wire(one, 'd'), wire(third, 'd'), wire(third, 'e'), wire(other, 'e')] },
+      )
+      const found = plan(rig, { kind: 'repair' })
+      expect(found.changes.map(({ at }) => at.controller)).toEqual([third])
+      expect(errors(apply(rig, found.edits))).toEqual([])
+    }
     const layered = testRig([
       testController('x', {}, { templates: layeredTemplates(sends, sends, { gestures: ['k1.turn'] }) }),
       testController('y', sends),

@@ -34,3 +34,17 @@ it('tells apart what costs something else, and says by which candidates an item 
   const stale = groups[0]?.options.find(({ manner }) => manners[manner]?.costs[1] === 1)
   expect(stale && [0, 1, 2].map((item) => candidatesFor(item, stale))).toEqual([[1], [0], []])
 })
+
+it('tells what most candidates take beside something else apart from where they lie', () => {
+  const items = [shapeTaking([[0, 5], [1, 5], [2, 5], [3]]), shapeTaking([[0], [1], [2], [3], [5]])]
+  const problem = { items, chains: items.map((_, item) => [item]), resources: 6 }
+  const { groups, places, manners } = merged(problem, ['errors'])
+  const had = groups[0]?.options.map(({ place, manner }) => [places[place], manners[manner]?.also])
+  expect(had).toEqual([
+    [[0], [5]],
+    [[1], [5]],
+    [[2], [5]],
+    [[3], []],
+    [[], []],
+  ])
+})

@@ -81,21 +81,15 @@ export function merged(problem: Problem, terms: readonly Term[]): Merged {
   }
 }
 
-/** The same, in which places and manners also take what could not be had beside them (see `lift.ts`). */
+/**
+ * The same, in which places also take what could not be had beside them (see `lift.ts`). What the manners take is looked at for
+ * that, as it is taken beside a place.
+ */
 export function liftedAlike(all: Merged, resources: number): Merged {
-  const listed = (takes: ReadonlyArray<readonly number[]>) => ({
-    takes: takes.map((own) => Int32Array.from(own)),
-    isExclusive: false,
-  })
-  const [places, also] = liftedTakes(
-    [listed(all.places), listed(all.manners.map((manner) => manner.also))],
-    resources,
-  )
-  return {
-    ...all,
-    places: all.places.map((own, place) => [...(places?.takes[place] ?? own)]),
-    manners: all.manners.map((own, manner) => ({ ...own, also: [...(also?.takes[manner] ?? own.also)] })),
-  }
+  const taken = [...all.places, ...all.manners.map(({ also }) => also)]
+  const takes = taken.map((own) => Int32Array.from(own))
+  const [lifted] = liftedTakes([{ takes, isExclusive: false }], resources)
+  return { ...all, places: all.places.map((own, place) => [...(lifted?.takes[place] ?? own)]) }
 }
 
 const NOTHING = new Int32Array()
