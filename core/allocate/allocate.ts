@@ -15,7 +15,7 @@ import type { AllocateRequest } from './request'
 import { heldBack, heldErrors, shortagesOf } from './shortages'
 import { silencedBy } from './silenced'
 import { standIn } from './stand-in'
-import { untaughtTroubles } from './teaching'
+import { teachingOf } from './teaching'
 import { certainBeside } from './solver/certain'
 import { addressOf } from './solver/problem'
 import { withoutProof, type Solution } from './solver/solution'
@@ -62,11 +62,11 @@ export function allocate(
   const request = withLeaders(context, asked)
   const troubles = troublesOf(cured.check)
   const { free: senders, fixed } = askedSenders(cured.check, request, troubles)
-  const problemsWithout = problemBuilder(context, request, senders)
-  let problems = problemsWithout(troubles)
+  const problemsFor = problemBuilder(context, request, senders)
+  let problems = problemsFor(troubles)
   const barred = new Set<string>()
-  // Some errors could also end by teaching: then what is proven is told without them.
-  const firm = untaughtTroubles(context, senders, troubles)
+  // Some errors could also end by teaching: then what is proven is told of a problem that allows for it.
+  const teaching = teachingOf(context, senders, troubles)
   /** Was it to stop? Then nothing more is waited for. */
   let isStopped = false
   const heeding: AllocateOptions = {
@@ -81,7 +81,7 @@ export function allocate(
   for (let round = 1; ; round++) {
     const last = planned(context, withSteps(request, round), problems, barred, {
       ...withMemory,
-      needsProof: firm === troubles,
+      needsProof: teaching === null,
     })
     const moves = changesOf(
       context,
@@ -124,7 +124,7 @@ export function allocate(
     freer ??= last.solution
     // Only where it turns out to matter: it makes problems larger.
     if (request.shareLayers && !problems.isApart) {
-      const apart = problemsWithout(troubles, true)
+      const apart = problemsFor(troubles, { holdsApart: true })
       if (apart.isApart) {
         problems = apart
         continue
@@ -140,14 +140,14 @@ export function allocate(
   }
 
   function certainOf(last: Planned): Pick<Plan, 'proven' | 'bound' | 'isLeast'> {
-    if (firm !== troubles) {
+    if (teaching) {
       // What is wanted at once is not solved twice for the sake of a proof.
       if (request.steps === 0 || isStopped) return claimsOf(withoutProof(last.solution))
-      const without = problemsWithout(firm)
+      const freed = problemsFor(troubles, { teaching })
       const near = problems.build(new Set(), new Set())
-      const certain = certainWithoutPlan(request, near, without, last.solution, heeding)
+      const certain = certainWithoutPlan(request, near, freed, last.solution, heeding)
       if (certain) return { ...certain, isLeast: false }
-      const more = planned(context, request, without, new Set(), withMemory)
+      const more = planned(context, request, freed, new Set(), withMemory)
       const isThere = more.solution.isLeast && isSamePlace(more, last)
       return { ...certainBeside(more.solution, last.solution.score), isLeast: isThere }
     }

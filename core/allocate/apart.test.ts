@@ -127,7 +127,7 @@ describe('where layers share, a parameter that is taught again', () => {
     const request = AllocateRequest.parse(asked(numbers))
     const troubles = troublesOf(checked)
     const { free } = askedSenders(checked, request, troubles)
-    const problems = problemBuilder(checked.context, request, free)(troubles, true)
+    const problems = problemBuilder(checked.context, request, free)(troubles, { holdsApart: true })
     const { problem } = problems.build(new Set(), new Set())
     const { choice, score } = solve(problem, { steps: 1000 })
     expect(score.errors).toBe(errors)

@@ -11,7 +11,7 @@ import { hearingsOf, NO_HEARINGS, withFollowersIn, type Hearing } from './hearin
 import { freedomOf } from './movable'
 import { numbersWorthTrying } from './numbers'
 import type { AllocateRequest } from './request'
-import { resourcesFor, type Resources } from './resources'
+import { resourcesFor } from './resources'
 import { shapeMaker, stretchOf, type Stretch } from './shapes'
 import { noCosts, NOWHERE, type Problem, type Shape } from './solver/problem'
 import { keepOnly } from './solver/reduce'
@@ -19,6 +19,8 @@ import { withRoomForAll } from './solver/roomy'
 import { stillFinder, staysOf, type Stays, type Still } from './stills'
 import { stillAt, stretchFinder, type Place } from './stretches'
 import { together, type Takes } from './takes'
+import { withoutTeaching, type Teaching } from './teaching'
+import { tiesOf } from './ties'
 
 /** Where a candidate takes a sender; `number` is null where only the channel is another. */
 export interface GoesTo {
@@ -71,7 +73,7 @@ export function problemBuilder(
   context: CheckContext,
   request: AllocateRequest,
   senders: readonly Sender[],
-): (troubles: readonly Trouble[], holdsApart?: boolean) => ProblemBuilder {
+): (troubles: readonly Trouble[], how?: { holdsApart?: boolean; teaching?: Teaching }) => ProblemBuilder {
   const { rig } = context
   const free = new Set(senders)
   const withFollowers = withFollowersIn(context)
@@ -117,7 +119,7 @@ export function problemBuilder(
     far: 'all' | 'one' = 'all',
   ): BuiltProblem => {
     const stillsOf = stillFinder(context, request, stays)
-    const groupsOf = groupsIn(stays, resources)
+    const ties = tiesOf(stays, resources)
     const channels = channelsFor(rig, request.policy, wide)
     const stretchesOf = stretches[far]
     const items: Item[] = []
@@ -137,7 +139,7 @@ export function problemBuilder(
         const { far, near } = spots.on(channel)
         return { channel, far: open(far), near: open(near) }
       })
-      const own = stretchesOf(sender, on, stillsOf(sender), groupsOf(sender))
+      const own = stretchesOf(sender, on, stillsOf(sender), ties)
       items.push({ sender, stills: stillsIn(own) })
       return put(own)
     }
@@ -189,8 +191,8 @@ export function problemBuilder(
       },
     }
   }
-  return (troubles, holdsApart = false) => {
-    const stays = staysOf(context, senders, troubles)
+  return (troubles, { holdsApart = false, teaching = withoutTeaching(troubles) } = {}) => {
+    const stays = staysOf(context, senders, troubles, teaching)
     const apart = holdsApart
       ? apartIn(context, request, senders, hearings, (sender) => moving.has(sender), takesNow)
       : null
@@ -212,16 +214,6 @@ export function problemBuilder(
       },
     }
   }
-}
-
-/** What each sender takes where it stays without an error, as of some only one may. */
-function groupsIn({ groups }: Stays, resources: Resources): (sender: Sender) => readonly number[] {
-  const known = new Map<string, number[]>()
-  for (const group of groups) {
-    const number = resources.token(`one of ${group.join(' ')}`)
-    for (const key of group) known.set(key, [...(known.get(key) ?? []), number])
-  }
-  return ({ key }) => known.get(key) ?? []
 }
 
 /** Where each item could go. Items of one shape may stay by the same candidates, so it is looked for once a shape. */

@@ -1,6 +1,6 @@
 import { isWanting, type Sender } from '../addresses'
 import { covers, numberRank, preferencesAt, type CheckContext } from '../conflicts'
-import { isChannelMessage } from '../rig'
+import { isChannelMessage, type Id } from '../rig'
 import { sentAway } from './away'
 import { anchorOf, CHANNEL_STRIDE } from './candidates'
 import { groupOf } from './channels'
@@ -8,6 +8,7 @@ import { followersIn } from './followers'
 import type { Trouble } from './free'
 import type { AllocateRequest } from './request'
 import { noCosts, NOWHERE, type OwnTerm } from './solver/problem'
+import type { Teaching } from './teaching'
 
 /** A way to leave a sender as it is. */
 export interface Still {
@@ -16,6 +17,8 @@ export interface Still {
   isLeft: boolean
   /** Does it stay outside of what was asked, so that it keeps to no field? */
   isUnmet: boolean
+  /** The mapping that has to be lost for this: taught elsewhere, it ends what the sender would be in an error by. */
+  lost: Id | null
   costs: Readonly<Record<OwnTerm, number>>
 }
 
@@ -24,13 +27,19 @@ const LEFT_WITHOUT: Still = {
   address: NOWHERE,
   isLeft: true,
   isUnmet: false,
+  lost: null,
   costs: { ...noCosts(), errors: 1 },
 }
 
 /** Who may not stay where they are, and groups of whom only one may. */
-export interface Stays {
+interface Bounds {
   barred: ReadonlySet<string>
   groups: ReadonlyArray<readonly string[]>
+}
+
+/** The same, with what of it stays where errors end by teaching, and for whom that is so: one of some mappings is lost then. */
+export interface Stays extends Bounds {
+  firm: Bounds & Pick<Teaching, 'endings'>
 }
 
 /** Who of those who may move may stay, by what is in error now: with each other, and with those who do not move. */
@@ -38,7 +47,15 @@ export function staysOf(
   context: CheckContext,
   senders: readonly Sender[],
   troubles: readonly Trouble[],
+  { firm, endings }: Teaching,
 ): Stays {
+  return {
+    ...boundsOf(context, senders, troubles),
+    firm: { ...boundsOf(context, senders, firm), endings },
+  }
+}
+
+function boundsOf(context: CheckContext, senders: readonly Sender[], troubles: readonly Trouble[]): Bounds {
   const { leaderOf } = followersIn(context)
   const leaders = new Map(
     troubles.flatMap((trouble) =>
@@ -61,7 +78,7 @@ export function staysOf(
 export function stillFinder(
   { rig }: CheckContext,
   request: AllocateRequest,
-  { barred, groups }: Stays,
+  { barred, groups, firm }: Stays,
 ): (sender: Sender) => readonly Still[] {
   const inGroups = new Set(groups.flat())
   return (sender) => {
@@ -72,21 +89,24 @@ export function stillFinder(
       ({ kind }) => kind === 'prefer',
     )
     const isOutside = prefer.length > 0 && !prefer.some((rule) => covers(rule, channel, number))
-    const still = (isLeft: boolean, isUnmet: boolean): Still => {
+    const still = (isLeft: boolean, isUnmet: boolean, lost: Id | null = null): Still => {
       const costs = noCosts()
       costs.errors = isLeft ? 1 : 0
       costs.unmet = isUnmet ? 1 : 0
       costs.outside = isOutside ? 1 : 0
       costs.rank = isChannelMessage(message) ? (numberRank(message, number) ?? 4) : 0
-      return { address: channel * CHANNEL_STRIDE + number, isLeft, isUnmet, costs }
+      return { address: channel * CHANNEL_STRIDE + number, isLeft, isUnmet, lost, costs }
     }
     const isAlone = barred.has(sender.key)
     const isInError = isAlone || inGroups.has(sender.key)
     const canMeet = !sentAway(request, sender)
     const canMiss = !canMeet || groupOf(rig, request.policy, sender) !== null
+    const ending = isInError && !firm.barred.has(sender.key) ? (firm.endings.get(sender.key) ?? []) : []
     return [
       ...(canMeet && !isAlone ? [still(false, false)] : []),
       ...(canMiss && !isAlone ? [still(false, true)] : []),
+      ...(canMeet ? ending.map((id) => still(false, false, id)) : []),
+      ...(canMiss ? ending.map((id) => still(false, true, id)) : []),
       ...(canMeet && isInError ? [still(true, false)] : []),
       ...(canMiss && isInError ? [still(true, true)] : []),
     ]

@@ -8,6 +8,7 @@ import { stretchesInOrder, stretchOf, type Row, type Stretch } from './shapes'
 import { memoOf } from '../rig'
 import { forOwnTerms, noCosts, NOWHERE, type OwnTerm } from './solver/problem'
 import type { Still } from './stills'
+import type { Ties } from './ties'
 import type { Takes } from './takes'
 
 /** A candidate of a sender: somewhere to go, or a way to leave it as it is. */
@@ -40,10 +41,7 @@ interface Parts {
   isAlikeForAll: boolean
 }
 
-/**
- * The candidates of a sender, channel by channel; where they are the same for many they are put together once. `groups`: what it
- * takes where it stays and is in no error, as only one of several may.
- */
+/** The candidates of a sender, channel by channel; where they are the same for many they are put together once. */
 export function stretchFinder({
   request,
   resources,
@@ -57,7 +55,7 @@ export function stretchFinder({
   sender: Sender,
   on: ReadonlyArray<Spots & { channel: Channel }>,
   stills: readonly Still[],
-  groups: readonly number[],
+  ties: Ties,
 ) => ReadonlyArray<Stretch<Place>> {
   /** Does everyone who can go to a spot take the same there? */
   const isTakenAlike = ({ takes: { wide, carried } }: Spot): boolean =>
@@ -68,10 +66,17 @@ export function stretchFinder({
   const changeTerm: OwnTerm = isRepair(request) ? 'changed' : 'moved'
   const leavingCosts = request.policy.kind === 'keep-if-room' ? 1 : 0
 
-  return (sender, on, stills, groups) => {
+  return (sender, on, stills, ties) => {
     const own = hearings.of(sender)
     const tokensOf = (unheard: readonly Hearing[]): number[] =>
       unheard.filter(({ leaders }) => leaders.length > 1).map((hearing) => servedBy(hearing, sender))
+    /** What it takes where these do not hear it, and the others do. */
+    const beside = (unheard: readonly Hearing[]): number[] => [
+      ...tokensOf(unheard),
+      ...own
+        .filter((hearing) => !unheard.includes(hearing))
+        .flatMap((hearing) => ties.ofHeard(sender, hearing)),
+    ]
     const changes = isWanting(sender) ? 0 : countOf(sender)
     const goingTo = (unheard: readonly Hearing[], tokens: readonly number[]): ((spot: Spot) => Place) => {
       const { stale, warnings } = costsUnheard(unheard)
@@ -98,8 +103,8 @@ export function stretchFinder({
       address: still.address,
       takes: Int32Array.from([
         ...resources.kept(sender, now),
-        ...(still.isLeft ? [] : groups),
-        ...tokensOf(unheardNow),
+        ...ties.ofStill(sender, still),
+        ...beside(unheardNow),
       ]),
       still,
       isStill: true,
@@ -124,7 +129,7 @@ export function stretchFinder({
       if (isAlike && wanted === 'all') return takingAlso(farStretch(channel, far), tokens)
       return stretchOf([
         ...(wanted === 'all' ? far : far.slice(0, 1)).map(goingTo(own, tokens)),
-        ...near.map((spot) => goingTo(spot.unheard, tokensOf(spot.unheard))(spot)),
+        ...near.map((spot) => goingTo(spot.unheard, beside(spot.unheard))(spot)),
         ...here,
       ])
     })

@@ -1,26 +1,45 @@
 import { busCellKey, cellsListened, type Bus, type CellAddress, type Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
+import type { Id } from '../rig'
+import { followersIn } from './followers'
 import type { Trouble } from './free'
 import { hearingsOf, withFollowersIn } from './hearing'
 
+/** Which errors can end because something is taught elsewhere. */
+export interface Teaching {
+  /** Those that cannot. */
+  firm: readonly Trouble[]
+  /** Of who is in one of the others, by key: of these mappings one has to be lost for that. */
+  endings: ReadonlyMap<string, readonly Id[]>
+}
+
+/** No error can end so. */
+export const withoutTeaching = (troubles: readonly Trouble[]): Teaching => ({
+  firm: troubles,
+  endings: new Map(),
+})
+
 /**
- * The errors that cannot end because something is taught elsewhere. An error that depends on where something listens can,
- * where what listens there, or what someone in the error is joined to, may lose those it hears, and is taught again where
- * they go: then nobody in the error has to move. Such are left out.
+ * An error that depends on where something listens can end because something is taught elsewhere: where what listens there, or
+ * what someone in the error is joined to, loses those it hears, and is taught again where they go. Then nobody in the error
+ * has to move. Null where none can end so.
  *
  * @param senders Those who may move.
  */
-export function untaughtTroubles(
+export function teachingOf(
   context: CheckContext,
   senders: readonly Sender[],
   troubles: readonly Trouble[],
-): readonly Trouble[] {
+): Teaching | null {
   const concerned = troubles.filter(({ isOfMappings }) => isOfMappings)
-  if (concerned.length === 0) return troubles
+  if (concerned.length === 0) return null
   const { occupancy } = context
   const heard = hearingsOf(context, senders, withFollowersIn(context)).all.filter(({ isHeard }) => isHeard)
   const idOf = (bus: Bus, cell: CellAddress): string => `${bus.id} ${busCellKey(bus, cell)}`
-  const listensAt = heard.map(({ leaders, listening: { destination, address } }) => ({
+  const { leaderOf } = followersIn(context)
+  const listensAt = heard.map(({ mapping, hearsNow, leaders, listening: { destination, address } }) => ({
+    id: mapping.id,
+    hearsNow,
     leaders: new Set(leaders.map(({ key }) => key)),
     cells: new Set(
       occupancy.buses
@@ -32,15 +51,29 @@ export function untaughtTroubles(
     occupancy
       .emissionsOf(sender)
       .some(({ bus, cells: own }) => own.some((cell) => cells.has(idOf(bus, cell))))
+  const endings = new Map<string, Set<Id>>()
+  /** Finds the mappings by which an error can end, and says whether there are any. */
   const canEnd = (trouble: Trouble): boolean => {
     const own = new Set(trouble.senders.map(({ key }) => key))
-    return listensAt.some(
+    const by = listensAt.filter(
       ({ leaders, cells }) =>
         // It is taught elsewhere only when all whom it hears have gone: if those are in the error, they have moved.
         ![...leaders].every((key) => own.has(key)) &&
         trouble.senders.some((sender) => leaders.has(sender.key) || arrives(sender, cells)),
     )
+    for (const sender of trouble.senders) {
+      const staying = leaderOf(sender) ?? sender
+      const known = endings.get(staying.key) ?? new Set<Id>()
+      endings.set(staying.key, known)
+      // Whoever stays and is heard keeps a mapping from being lost.
+      for (const { id, hearsNow } of by) if (!hearsNow(staying)) known.add(id)
+    }
+    return by.length > 0
   }
   const ending = new Set(concerned.filter(canEnd))
-  return ending.size === 0 ? troubles : troubles.filter((trouble) => !ending.has(trouble))
+  if (ending.size === 0) return null
+  return {
+    firm: troubles.filter((trouble) => !ending.has(trouble)),
+    endings: new Map([...endings].map(([key, ids]) => [key, [...ids]])),
+  }
 }

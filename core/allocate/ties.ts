@@ -1,0 +1,43 @@
+import type { Sender } from '../addresses'
+import type { Id } from '../rig'
+import type { Hearing } from './hearing'
+import type { Resources } from './resources'
+import type { Stays, Still } from './stills'
+
+/** What candidates take beside cells, so that only such stay together as may. */
+export interface Ties {
+  /** By a way to leave a sender as it is. */
+  ofStill: (sender: Sender, still: Still) => readonly number[]
+  /** Where a mapping hears a sender. */
+  ofHeard: (sender: Sender, hearing: Hearing) => readonly number[]
+}
+
+export function tiesOf({ groups, firm }: Stays, resources: Resources): Ties {
+  const inGroups = groupsIn(groups, resources)
+  const inFirmGroups = groupsIn(firm.groups, resources)
+  /** Who may stay only if a mapping is lost, by the mapping. */
+  const waiting = new Map<Id, string[]>()
+  for (const [key, mappings] of firm.endings)
+    for (const id of mappings) waiting.set(id, [...(waiting.get(id) ?? []), key])
+  const lostFor = (mapping: Id, key: string): number => resources.token(`${mapping} lost for ${key}`)
+  return {
+    ofStill: ({ key }, { isLeft, lost }) => {
+      if (isLeft) return []
+      return lost === null ? inGroups(key) : [...inFirmGroups(key), lostFor(lost, key)]
+    },
+    ofHeard: (sender, { mapping }) =>
+      (waiting.get(mapping.id) ?? [])
+        .filter((key) => key !== sender.key)
+        .map((key) => lostFor(mapping.id, key)),
+  }
+}
+
+/** What each sender takes where it stays without an error, as of some only one may. */
+function groupsIn(groups: Stays['groups'], resources: Resources): (key: string) => readonly number[] {
+  const known = new Map<string, number[]>()
+  for (const group of groups) {
+    const number = resources.token(`one of ${group.join(' ')}`)
+    for (const key of group) known.set(key, [...(known.get(key) ?? []), number])
+  }
+  return (key) => known.get(key) ?? []
+}
