@@ -12,7 +12,7 @@ export interface Ties {
   ofHeard: (sender: Sender, hearing: Hearing) => readonly number[]
 }
 
-export function tiesOf({ groups, firm }: Stays, resources: Resources): Ties {
+export function tiesOf({ groups, firm }: Stays, resources: Pick<Resources, 'token'>): Ties {
   const inGroups = groupsIn(groups, resources)
   const inFirmGroups = groupsIn(firm.groups, resources)
   /** Who may stay only if a mapping is lost, by the mapping. */
@@ -33,10 +33,13 @@ export function tiesOf({ groups, firm }: Stays, resources: Resources): Ties {
 }
 
 /** What each sender takes where it stays without an error, as of some only one may. */
-function groupsIn(groups: Stays['groups'], resources: Resources): (key: string) => readonly number[] {
+function groupsIn(
+  groups: Stays['groups'],
+  { token }: Pick<Resources, 'token'>,
+): (key: string) => readonly number[] {
   const known = new Map<string, number[]>()
   for (const group of groups) {
-    const number = resources.token(`one of ${group.join(' ')}`)
+    const number = token(`one of ${group.join(' ')}`)
     for (const key of group) known.set(key, [...(known.get(key) ?? []), number])
   }
   return (key) => known.get(key) ?? []
