@@ -1,6 +1,6 @@
 import { isWanting, type Sender } from '../addresses'
 import { covers, numberRank, preferencesAt, type CheckContext } from '../conflicts'
-import { isChannelMessage, type Id } from '../rig'
+import { isChannelMessage } from '../rig'
 import { sentAway } from './away'
 import { anchorOf, CHANNEL_STRIDE } from './candidates'
 import { groupOf } from './channels'
@@ -8,7 +8,7 @@ import { followersIn } from './followers'
 import type { Trouble } from './free'
 import type { AllocateRequest } from './request'
 import { noCosts, NOWHERE, type OwnTerm } from './solver/problem'
-import type { Teaching } from './teaching'
+import type { Ending, Teaching } from './teaching'
 
 /** A way to leave a sender as it is. */
 export interface Still {
@@ -17,8 +17,8 @@ export interface Still {
   isLeft: boolean
   /** Does it stay outside of what was asked, so that it keeps to no field? */
   isUnmet: boolean
-  /** The mapping that has to be lost for this: taught elsewhere, it ends what the sender would be in an error by. */
-  lost: Id | null
+  /** What has to be lost for this: taught elsewhere, it ends the error that the sender would be in. */
+  lost: Ending | null
   costs: Readonly<Record<OwnTerm, number>>
 }
 
@@ -89,7 +89,7 @@ export function stillFinder(
       ({ kind }) => kind === 'prefer',
     )
     const isOutside = prefer.length > 0 && !prefer.some((rule) => covers(rule, channel, number))
-    const still = (isLeft: boolean, isUnmet: boolean, lost: Id | null = null): Still => {
+    const still = (isLeft: boolean, isUnmet: boolean, lost: Ending | null = null): Still => {
       const costs = noCosts()
       costs.errors = isLeft ? 1 : 0
       costs.unmet = isUnmet ? 1 : 0
@@ -101,12 +101,12 @@ export function stillFinder(
     const isInError = isAlone || inGroups.has(sender.key)
     const canMeet = !sentAway(request, sender)
     const canMiss = !canMeet || groupOf(rig, request.policy, sender) !== null
-    const ending = isInError && !firm.barred.has(sender.key) ? (firm.endings.get(sender.key) ?? []) : []
+    const endings = isInError && !firm.barred.has(sender.key) ? (firm.endings.get(sender.key) ?? []) : []
     return [
       ...(canMeet && !isAlone ? [still(false, false)] : []),
       ...(canMiss && !isAlone ? [still(false, true)] : []),
-      ...(canMeet ? ending.map((id) => still(false, false, id)) : []),
-      ...(canMiss ? ending.map((id) => still(false, true, id)) : []),
+      ...(canMeet ? endings.map((lost) => still(false, false, lost)) : []),
+      ...(canMiss ? endings.map((lost) => still(false, true, lost)) : []),
       ...(canMeet && isInError ? [still(true, false)] : []),
       ...(canMiss && isInError ? [still(true, true)] : []),
     ]

@@ -5,12 +5,18 @@ import { followersIn } from './followers'
 import type { Trouble } from './free'
 import { hearingsOf, withFollowersIn } from './hearing'
 
+/** A mapping that is taught elsewhere once all of these, by key, have gone from where it hears them. */
+export interface Ending {
+  mapping: Id
+  leaders: readonly string[]
+}
+
 /** Which errors can end because something is taught elsewhere. */
 export interface Teaching {
   /** Those that cannot. */
   firm: readonly Trouble[]
-  /** Of who is in one of the others, by key: of these mappings one has to be lost for that. */
-  endings: ReadonlyMap<string, readonly Id[]>
+  /** Of who is in one of the others, by key: by one of these it ends. */
+  endings: ReadonlyMap<string, readonly Ending[]>
 }
 
 /** No error can end so. */
@@ -38,7 +44,7 @@ export function teachingOf(
   const idOf = (bus: Bus, cell: CellAddress): string => `${bus.id} ${busCellKey(bus, cell)}`
   const { leaderOf } = followersIn(context)
   const listensAt = heard.map(({ mapping, hearsNow, leaders, listening: { destination, address } }) => ({
-    id: mapping.id,
+    ending: { mapping: mapping.id, leaders: leaders.map(({ key }) => key) },
     hearsNow,
     leaders: new Set(leaders.map(({ key }) => key)),
     cells: new Set(
@@ -51,7 +57,7 @@ export function teachingOf(
     occupancy
       .emissionsOf(sender)
       .some(({ bus, cells: own }) => own.some((cell) => cells.has(idOf(bus, cell))))
-  const endings = new Map<string, Set<Id>>()
+  const endings = new Map<string, Set<Ending>>()
   /** Finds the mappings by which an error can end, and says whether there are any. */
   const canEnd = (trouble: Trouble): boolean => {
     const own = new Set(trouble.senders.map(({ key }) => key))
@@ -63,10 +69,10 @@ export function teachingOf(
     )
     for (const sender of trouble.senders) {
       const staying = leaderOf(sender) ?? sender
-      const known = endings.get(staying.key) ?? new Set<Id>()
+      const known = endings.get(staying.key) ?? new Set<Ending>()
       endings.set(staying.key, known)
       // Whoever stays and is heard keeps a mapping from being lost.
-      for (const { id, hearsNow } of by) if (!hearsNow(staying)) known.add(id)
+      for (const { ending, hearsNow } of by) if (!hearsNow(staying)) known.add(ending)
     }
     return by.length > 0
   }
@@ -74,6 +80,6 @@ export function teachingOf(
   if (ending.size === 0) return null
   return {
     firm: troubles.filter((trouble) => !ending.has(trouble)),
-    endings: new Map([...endings].map(([key, ids]) => [key, [...ids]])),
+    endings: new Map([...endings].map(([key, own]) => [key, [...own]])),
   }
 }

@@ -17,18 +17,22 @@ export function tiesOf({ groups, firm }: Stays, resources: Pick<Resources, 'toke
   const inFirmGroups = groupsIn(firm.groups, resources)
   /** Who may stay only if a mapping is lost, by the mapping. */
   const waiting = new Map<Id, string[]>()
-  for (const [key, mappings] of firm.endings)
-    for (const id of mappings) waiting.set(id, [...(waiting.get(id) ?? []), key])
-  const lostFor = (mapping: Id, key: string): number => resources.token(`${mapping} lost for ${key}`)
+  for (const [key, endings] of firm.endings)
+    for (const { mapping } of endings) waiting.set(mapping, [...(waiting.get(mapping) ?? []), key])
+  // One for each who is heard: they may all stay.
+  const lostFor = (mapping: Id, key: string, leader: string): number =>
+    resources.token(`${mapping} not of ${leader} for ${key}`)
   return {
     ofStill: ({ key }, { isLeft, lost }) => {
       if (isLeft) return []
-      return lost === null ? inGroups(key) : [...inFirmGroups(key), lostFor(lost, key)]
+      if (lost === null) return inGroups(key)
+      const { mapping, leaders } = lost
+      return [...inFirmGroups(key), ...leaders.map((leader) => lostFor(mapping, key, leader))]
     },
     ofHeard: (sender, { mapping }) =>
       (waiting.get(mapping.id) ?? [])
         .filter((key) => key !== sender.key)
-        .map((key) => lostFor(mapping.id, key)),
+        .map((key) => lostFor(mapping.id, key, sender.key)),
   }
 }
 
