@@ -32,14 +32,15 @@ const LEFT_WITHOUT: Still = {
 }
 
 /** Who may not stay where they are, and groups of whom only one may. */
-interface Bounds {
+interface Limits {
   barred: ReadonlySet<string>
   groups: ReadonlyArray<readonly string[]>
 }
 
-/** The same, with what of it stays where errors end by teaching, and for whom that is so: one of some mappings is lost then. */
-export interface Stays extends Bounds {
-  firm: Bounds & Pick<Teaching, 'endings'>
+/** The same by all errors that there are. */
+export interface Stays extends Limits {
+  /** The same by those that cannot end by teaching, and by what others end for whom. */
+  firm: Limits & Pick<Teaching, 'endings'>
 }
 
 /** Who of those who may move may stay, by what is in error now: with each other, and with those who do not move. */
@@ -50,12 +51,12 @@ export function staysOf(
   { firm, endings }: Teaching,
 ): Stays {
   return {
-    ...boundsOf(context, senders, troubles),
-    firm: { ...boundsOf(context, senders, firm), endings },
+    ...limitsOf(context, senders, troubles),
+    firm: { ...limitsOf(context, senders, firm), endings },
   }
 }
 
-function boundsOf(context: CheckContext, senders: readonly Sender[], troubles: readonly Trouble[]): Bounds {
+function limitsOf(context: CheckContext, senders: readonly Sender[], troubles: readonly Trouble[]): Limits {
   const { leaderOf } = followersIn(context)
   const leaders = new Map(
     troubles.flatMap((trouble) =>

@@ -57,27 +57,31 @@ export function teachingOf(
     occupancy
       .emissionsOf(sender)
       .some(({ bus, cells: own }) => own.some((cell) => cells.has(idOf(bus, cell))))
-  const endings = new Map<string, Set<Ending>>()
-  /** Finds the mappings by which an error can end, and says whether there are any. */
-  const canEnd = (trouble: Trouble): boolean => {
+  const endingsOf = (trouble: Trouble): typeof listensAt => {
     const own = new Set(trouble.senders.map(({ key }) => key))
-    const by = listensAt.filter(
+    return listensAt.filter(
       ({ leaders, cells }) =>
         // It is taught elsewhere only when all whom it hears have gone: if those are in the error, they have moved.
         ![...leaders].every((key) => own.has(key)) &&
         trouble.senders.some((sender) => leaders.has(sender.key) || arrives(sender, cells)),
     )
-    for (const sender of trouble.senders) {
+  }
+  const ending = new Map(
+    concerned.flatMap((trouble) => {
+      const by = endingsOf(trouble)
+      return by.length > 0 ? [[trouble, by] as const] : []
+    }),
+  )
+  if (ending.size === 0) return null
+  const endings = new Map<string, Set<Ending>>()
+  for (const [{ senders: all }, by] of ending)
+    for (const sender of all) {
       const staying = leaderOf(sender) ?? sender
       const known = endings.get(staying.key) ?? new Set<Ending>()
       endings.set(staying.key, known)
       // Whoever stays and is heard keeps a mapping from being lost.
-      for (const { ending, hearsNow } of by) if (!hearsNow(staying)) known.add(ending)
+      for (const one of by) if (!one.hearsNow(staying)) known.add(one.ending)
     }
-    return by.length > 0
-  }
-  const ending = new Set(concerned.filter(canEnd))
-  if (ending.size === 0) return null
   return {
     firm: troubles.filter((trouble) => !ending.has(trouble)),
     endings: new Map([...endings].map(([key, own]) => [key, [...own]])),

@@ -12,6 +12,10 @@ export interface Ties {
   ofHeard: (sender: Sender, hearing: Hearing) => readonly number[]
 }
 
+/**
+ * Each of some who may not stay together takes one thing. Who stays because a mapping is lost takes one thing for each whom that
+ * could hear, which these take where they are heard.
+ */
 export function tiesOf({ groups, firm }: Stays, resources: Pick<Resources, 'token'>): Ties {
   const inGroups = groupsIn(groups, resources)
   const inFirmGroups = groupsIn(firm.groups, resources)
