@@ -148,6 +148,10 @@ it('keeps what is known where it is stopped, the package says nothing, or what i
   expect(leastByCounting(problem, known, aids(silent))).toEqual(nothing)
   const near: SolveProgram = () => ({ end: 'open', bound: 1.5, values: null, duals: null })
   expect(leastByCounting(problem, known, aids(near))).toEqual({ ...nothing, least: 2 })
+  for (const bound of [Infinity, NaN]) {
+    const lying: SolveProgram = () => ({ end: 'none', bound, values: null, duals: null })
+    expect(leastByCounting(problem, known, aids(lying))).toEqual(nothing)
+  }
   const halves: SolveProgram = ({ costs }) => ({
     end: 'least',
     bound: 0,

@@ -2,7 +2,6 @@ import { liftedAlike, merged, type Merged } from './alike'
 import { counted, type Counted } from './counted'
 import { nodesFor, type Aids } from './exact'
 import { optionsIn } from './handed-out'
-import { leastBy, type Programmed } from './program'
 import { HARD_TERMS, leastErrors } from './needs'
 import {
   compareScores,
@@ -19,6 +18,7 @@ import {
   type Shape,
   type Term,
 } from './problem'
+import { leastBy, type Programmed } from './program'
 import { ROUNDING, sumBy, weightsFrom } from './several'
 import { certainBeside, certainOfErrors, type Certain } from './certain'
 
@@ -113,8 +113,9 @@ function saidOf(
 ): Pick<Programmed, 'values' | 'bound'> {
   const nodes = isWhole ? nodesFor(budget, program) : 0
   const { values, bound, duals } = programs(program, { isWhole, nodes, isStopped })
-  if (isWhole) return { values, bound }
-  return { values, bound: duals ? leastBy(program, duals) : -Infinity }
+  const least = isWhole ? bound : duals ? leastBy(program, duals) : -Infinity
+  // Something is known, so there is something: a bound beyond all numbers says nothing.
+  return { values, bound: Number.isFinite(least) ? least : -Infinity }
 }
 
 /** The first term from one on of which a score has more than nothing; nothing has less than that. */

@@ -6,7 +6,7 @@ const MOST_USERS = 24
 /** So many candidates are looked at: the rest of a very large problem stays as it is. */
 const MOST_LOOKS = 200_000
 
-/** What some candidates take. Those that are `exclusive` exclude each other: they are of one item only. */
+/** What some candidates take; `isExclusive` where they exclude each other, as they are of one item. */
 export interface Taking {
   takes: readonly Int32Array[]
   isExclusive: boolean
