@@ -231,9 +231,13 @@ export function middleOf(
 export const idsFrom = (kind: string, from: number, to: number): string[] =>
   Array.from({ length: to - from + 1 }, (_, index) => `${kind}-${from + index}`)
 
-/** Put a text into a field in the place of what stands there. */
+/** Put a text into a field in the place of what stands there, as soon as it may be edited: a rig that was just opened is read first. */
 export async function setField(page: Session, css: string, ...keys: string[]): Promise<void> {
-  await (await page.find(css)).sendKeys(Key.chord(Key.CONTROL, 'a'), ...keys)
+  const field = await page.waitFor(`to type into ${css}`, async () => {
+    const found = await page.find(css)
+    return (await found.isDisplayed()) && (await found.isEnabled()) ? found : (undefined as never)
+  })
+  await field.sendKeys(Key.chord(Key.CONTROL, 'a'), ...keys)
 }
 
 /** Choose an option of one of the application's own lists, by its name. */

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { By, Key, startSession, type Session } from './browser'
+import { By, Key, setField, startSession, type Session } from './browser'
 
 let page: Session
 beforeAll(async () => {
@@ -167,8 +167,8 @@ describe('the sentence, from one control to the next', () => {
     await page.press('As fields')
     await page.find('#field-number')
     const [before, next] = [await tagOf('fader-4'), await tagOf('fader-5')]
-    await (await page.find('[data-address-field]')).sendKeys(Key.chord(Key.CONTROL, 'a'), 'what')
-    await (await page.find('#field-number')).sendKeys(Key.chord(Key.CONTROL, 'a'), '99')
+    await setField(page, '[data-address-field]', 'what')
+    await setField(page, '#field-number', '99')
     await page.click('[data-control="fader-5"]')
     const number = (tag: string): string => tag.slice(tag.indexOf(':') + 1)
     await page.waitFor('the next one', async () =>

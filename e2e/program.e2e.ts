@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Rig } from '../core/rig'
-import { By, Key, makePending, openPerformed, startSession, type Session } from './browser'
+import { By, Key, makePending, openPerformed, setField, startSession, type Session } from './browser'
 
 let page: Session
 beforeAll(async () => {
@@ -25,10 +25,7 @@ const rigNow = (): Promise<Rig> =>
     )
     .then((text) => JSON.parse(text) as Rig)
 
-async function set(css: string, value: string): Promise<void> {
-  const field = await page.find(css)
-  await field.sendKeys(Key.chord(Key.CONTROL, 'a'), value)
-}
+const set = (css: string, value: string): Promise<void> => setField(page, css, value)
 async function choose(css: string, label: string): Promise<void> {
   const select = await page.find(css)
   await select.findElement(By.xpath(`.//option[normalize-space(.)="${label}"]`)).click()

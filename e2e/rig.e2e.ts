@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { Key, makePending, middleOf, openPerformed, startSession, type Session } from './browser'
+import { Key, makePending, middleOf, openPerformed, setField, startSession, type Session } from './browser'
 
 let page: Session
 beforeAll(async () => {
@@ -49,10 +49,7 @@ describe('the picture of the rig', () => {
         field.dispatchEvent(new Event('change', { bubbles: true }))
       }
       set('#rule-does', 'rewrite')`)
-    const type = async (css: string, value: string): Promise<void> => {
-      const field = await page.find(css)
-      await field.sendKeys(Key.chord(Key.CONTROL, 'a'), value, Key.TAB)
-    }
+    const type = (css: string, value: string): Promise<void> => setField(page, css, value, Key.TAB)
     await type('[data-testid=rule-low]', '20')
     await type('[data-testid=rule-high]', '27')
     await type('#rule-number', '102')

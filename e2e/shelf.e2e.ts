@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../demo'
 import { writeRig, type Rig } from '../core/rig'
-import { By, importText, Key, makePending, startSession, type Session } from './browser'
+import { By, importText, Key, makePending, setField, startSession, type Session } from './browser'
 
 let page: Session
 beforeAll(async () => {
@@ -19,8 +19,7 @@ const field = '[data-address-field]'
 describe('rigs in this browser', () => {
   it('are renamed, copied, deleted, and brought back by undo', async () => {
     await page.click('[data-testid=rig-menu]')
-    const input = await page.find('#rig-name')
-    await input.sendKeys(Key.chord(Key.CONTROL, 'a'), 'Dome', Key.ENTER)
+    await setField(page, '#rig-name', 'Dome', Key.ENTER)
     await named('Dome')
     await page.press('Duplicate')
     await named('Dome copy')
@@ -36,8 +35,7 @@ describe('rigs in this browser', () => {
 
   it('refuse an empty name and keep the old one', async () => {
     await page.click('[data-testid=rig-menu]')
-    const input = await page.find('#rig-name')
-    await input.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE, Key.ENTER)
+    await setField(page, '#rig-name', Key.BACK_SPACE, Key.ENTER)
     await page.waitFor('the reason', async () =>
       (await page.text('[data-sonner-toaster]')).includes('must not be empty'),
     )
@@ -60,8 +58,7 @@ describe('a second tab', () => {
 
     await driver.switchTo().window(first)
     await page.click('[data-control="knob-1"]')
-    const address = await page.find(field)
-    await address.sendKeys(Key.chord(Key.CONTROL, 'a'), '1:cc90', Key.ENTER)
+    await setField(page, field, '1:cc90', Key.ENTER)
     await makePending(page)
     await driver.switchTo().window(second)
     await page.waitFor(
@@ -75,7 +72,7 @@ describe('a second tab', () => {
       async () => (await page.count('[role=status]')) === 0 || undefined,
     )
     await page.click('[data-control="knob-2"]')
-    await (await page.find(field)).sendKeys(Key.chord(Key.CONTROL, 'a'), '1:cc87', Key.ENTER)
+    await setField(page, field, '1:cc87', Key.ENTER)
     await makePending(page)
     await page.waitFor(
       'the edit',
@@ -91,7 +88,7 @@ describe('a second tab', () => {
       async () => (await page.text('[data-control="knob-2"] .tagtext')) === '1:cc87',
     )
     await page.click('[data-control="knob-3"]')
-    await (await page.find(field)).sendKeys(Key.chord(Key.CONTROL, 'a'), '1:cc86', Key.ENTER)
+    await setField(page, field, '1:cc86', Key.ENTER)
     await page.waitFor('the refusal', async () =>
       (await page.text('[data-sonner-toaster]')).includes('edited in another tab'),
     )
@@ -108,7 +105,7 @@ describe('a second tab', () => {
       async () => (await page.count('[role=status]')) === 0 || undefined,
     )
     await page.click('[data-control="knob-4"]')
-    await (await page.find(field)).sendKeys(Key.chord(Key.CONTROL, 'a'), '1:cc85', Key.ENTER)
+    await setField(page, field, '1:cc85', Key.ENTER)
     await makePending(page)
     await page.waitFor(
       'the edit',
@@ -153,7 +150,7 @@ describe('a large rig', () => {
     await importText(page, 'grown.json', writeRig(grown(10_000)))
     await named('Grown')
     await page.click('[data-control="knob-1"]')
-    await (await page.find(field)).sendKeys(Key.chord(Key.CONTROL, 'a'), '1:cc16', Key.ENTER)
+    await setField(page, field, '1:cc16', Key.ENTER)
     await page.waitFor('the conflict', async () => (await page.count('aside [data-rule=same-address]')) > 0)
     expect(
       await page.driver.findElement(By.css('[data-control="knob-1"]')).getAttribute('data-severity'),
