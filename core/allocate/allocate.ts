@@ -1,40 +1,24 @@
-import { recheckWith, RULES, type Apply, type Check, type CheckContext } from '../conflicts'
-import { mappingName, onceTaught, unheardAfter } from '../mappings'
-import { placeKey, type Rig, type RigEdit } from '../rig'
+import { RULES, type Apply, type Check, type CheckContext } from '../conflicts'
+import { mappingName, unheardAfter } from '../mappings'
+import type { Rig, RigEdit } from '../rig'
 import { problemBuilder } from './build-problem'
-import { changesOf } from './changes'
+import type { AllocateOptions } from './certainty'
 import { firstCures, type FirstCure } from './cures'
+import { faultless, type Faultless, type Task } from './faultless'
 import { followersIn } from './followers'
 import { askedSenders, troublesOf } from './free'
-import { EXTENTS, faultsOf } from './faults'
 import type { Plan, PlannedChange } from './plan'
-import { certainWithoutPlan, type AllocateOptions } from './certainty'
-import { planned, type Planned } from './planned'
-import { reasonsOf } from './reasons'
 import type { AllocateRequest } from './request'
+import { unsettledIn, withoutHopes } from './settled'
 import { heldBack, heldErrors, shortagesOf } from './shortages'
 import { silencedBy } from './silenced'
-import { standIn } from './stand-in'
-import { teachingOf } from './teaching'
 import { certainBeside } from './solver/certain'
-import { addressOf } from './solver/problem'
-import { withoutProof, type Solution } from './solver/solution'
+import type { Solution } from './solver/solution'
+import { standIn } from './stand-in'
+import { teachingOf, type Teaching } from './teaching'
 
-/**
- * What brings an error is barred from its address at first, or from as much as the rule says; from the whole channel when
- * it has brought so many, and from everywhere when it has brought twice as many: then it is left as it is.
- */
-const FAULTS_EACH = 2
-/** After so many rounds whatever brings an error is left as it is: each of a large rig takes seconds. */
-const MOST_ROUNDS = 24
-const EVERYWHERE = 2
-
-/** So many rounds are gone with all steps, each after them with half as many, but never with none. */
-const WHOLE_ROUNDS = 2
-const withSteps = (request: AllocateRequest, round: number): AllocateRequest => ({
-  ...request,
-  steps: Math.ceil(request.steps / 2 ** Math.max(0, round - WHOLE_ROUNDS)),
-})
+/** So many times errors are let end by teaching after some of them did not, then none is. */
+const MOST_HOPES = 3
 
 /** Who is struck out keeps those in place with whom it would have gone. */
 function withLeaders(context: CheckContext, request: AllocateRequest): AllocateRequest {
@@ -51,109 +35,57 @@ function withLeaders(context: CheckContext, request: AllocateRequest): AllocateR
  * moves nothing that is pinned, fixed at a destination, a pitch, or meant by the standard, unless the request names it.
  */
 export function allocate(
-  given: Check,
+  found: Check,
   asked: AllocateRequest,
   apply: Apply,
-  options: AllocateOptions = {},
+  given: AllocateOptions = {},
 ): Plan {
-  if (asked.kind === 'stand-in') return standIn(given, asked, apply)
-  const cured = asked.kind === 'repair' ? firstCures(given, asked.struck, apply) : { cures: [], check: given }
-  const { context } = cured.check
+  if (asked.kind === 'stand-in') return standIn(found, asked, apply)
+  const cured = asked.kind === 'repair' ? firstCures(found, asked.struck, apply) : { cures: [], check: found }
+  const { check } = cured
+  const { context } = check
   const request = withLeaders(context, asked)
-  const troubles = troublesOf(cured.check)
-  const { free: senders, fixed } = askedSenders(cured.check, request, troubles)
+  const troubles = troublesOf(check)
+  const { free: senders, fixed } = askedSenders(check, request, troubles)
   const problemsFor = problemBuilder(context, request, senders)
-  let problems = problemsFor(troubles)
-  const barred = new Set<string>()
-  // Some errors could also end by teaching: then what is proven is told of a problem that allows for it.
-  const teaching = teachingOf(context, senders, troubles)
   /** Was it to stop? Then nothing more is waited for. */
   let isStopped = false
-  const heeding: AllocateOptions = {
-    ...options,
-    onProgress: (progress) => (isStopped ||= options.onProgress?.(progress) === true),
+  const options: AllocateOptions = {
+    ...given,
+    onProgress: (progress) => (isStopped ||= given.onProgress?.(progress) === true),
   }
-  const withMemory = { ...heeding, memory: new Map() }
-  /** How many errors each change has brought, by its key. */
-  const faulted = new Map<string, number>()
-  /** What was solved with more freedom than the plan has: nothing can be better than what is proven of it. */
-  let freer: Solution | null = null
-  for (let round = 1; ; round++) {
-    const last = planned(context, withSteps(request, round), problems, barred, {
-      ...withMemory,
-      needsProof: teaching === null,
-    })
-    const moves = changesOf(
-      context,
-      last.built,
-      last.solution.choice,
-      reasonsOf(context, request, troubles, last),
-    )
-    const changes = moves.map(({ change }) => change)
-    const moved = apply(
-      context.rig,
-      changes.map(({ edit }) => edit),
-    )
-    // A plan comes with its list of what to teach again: what it leaves is what is left once that is done.
-    const { rig: then, taught } = onceTaught(context.rig, moved)
-    const after = recheckWith(cured.check, then, apply)
-    const left = last.built.senders.filter((_, item) =>
-      last.built.isLeft(item, last.solution.choice[item] ?? 0),
-    )
-    const leftAt = new Set(left.map(({ place }) => placeKey(place)))
-    const faults = faultsOf(cured.check, after, taught, moves, leftAt, apply)
-    if (faults.length === 0)
-      return {
-        ...told({ given, cures: cured.cures, changes, moved, after }),
-        shortages: [
-          ...shortagesOf(
-            cured.check,
-            after,
-            isStopped ? { ...request, steps: 0 } : request,
-            last,
-            troubles,
-            apply,
-          ),
-          ...(request.kind === 'repair' ? heldErrors(context, request, troubles) : []),
-          ...(request.kind === 'fill' || request.kind === 'avoid' ? heldBack(context, request, fixed) : []),
-        ],
-        free: senders.length,
-        score: last.solution.score,
-        ...certainOf(last),
-      }
-    freer ??= last.solution
-    // Only where it turns out to matter: it makes problems larger.
-    if (request.shareLayers && !problems.isApart) {
-      const apart = problemsFor(troubles, { holdsApart: true })
-      if (apart.isApart) {
-        problems = apart
-        continue
-      }
-    }
-    for (const { move, extent } of faults) {
-      const before = faulted.get(move.change.key) ?? 0
-      faulted.set(move.change.key, before + 1)
-      const widest =
-        round > MOST_ROUNDS ? EVERYWHERE : Math.max(EXTENTS.indexOf(extent), Math.floor(before / FAULTS_EACH))
-      barred.add(move.spots[widest] ?? move.spots[EVERYWHERE])
-    }
-  }
-
-  function certainOf(last: Planned): Pick<Plan, 'proven' | 'bound' | 'isLeast'> {
-    if (teaching) {
-      // What is wanted at once is not solved twice for the sake of a proof.
-      if (request.steps === 0 || isStopped) return claimsOf(withoutProof(last.solution))
-      const freed = problemsFor(troubles, { teaching })
-      const near = problems.build(new Set(), new Set())
-      const certain = certainWithoutPlan(request, near, freed, last.solution, heeding)
-      if (certain) return { ...certain, isLeast: false }
-      const more = planned(context, request, freed, new Set(), withMemory)
-      const isThere = more.solution.isLeast && isSamePlace(more, last)
-      return { ...certainBeside(more.solution, last.solution.score), isLeast: isThere }
-    }
-    return freer === null
+  const task = { check, request, senders, troubles, problemsFor, apply, options }
+  const { made, freer } = hopefully(task, teachingOf(context, senders, troubles))
+  const { last, changes, moved, after } = made
+  return {
+    ...told({ given: found, cures: cured.cures, changes, moved, after }),
+    shortages: [
+      ...shortagesOf(check, after, isStopped ? { ...request, steps: 0 } : request, last, troubles, apply),
+      ...(request.kind === 'repair' ? heldErrors(context, request, troubles) : []),
+      ...(request.kind === 'fill' || request.kind === 'avoid' ? heldBack(context, request, fixed) : []),
+    ],
+    free: senders.length,
+    score: last.solution.score,
+    ...(freer === null
       ? claimsOf(last.solution)
-      : { ...certainBeside(freer, last.solution.score), isLeast: false }
+      : { ...certainBeside(freer, last.solution.score), isLeast: false }),
+  }
+}
+
+/**
+ * A plan without faults in which errors may also end because something is taught elsewhere, as far as they then do.
+ * Gives as `freer` what was solved with more freedom than the plan has, if anything: nothing can be better than what is proven of it.
+ */
+function hopefully(task: Task, teaching: Teaching | null): { made: Faultless; freer: Solution | null } {
+  let freer: Solution | null = null
+  let hoped = teaching
+  for (let tries = 0; ; tries++) {
+    const made = faultless(task, hoped)
+    freer ??= made.freer
+    const failed = hoped ? unsettledIn(made.last, task.senders, made.after) : []
+    if (failed.length === 0) return { made, freer }
+    freer ??= made.last.solution
+    hoped = hoped && tries < MOST_HOPES ? withoutHopes(hoped, failed) : null
   }
 }
 
@@ -162,14 +94,6 @@ const claimsOf = ({ proven, bound, isLeast }: Solution): Pick<Plan, 'proven' | '
   bound,
   isLeast,
 })
-
-/** Do two solutions for the same senders put everyone at the same address? */
-const isSamePlace = (a: Planned, b: Planned): boolean =>
-  a.built.senders.every(
-    (_, item) =>
-      addressOf(a.built.problem, item, a.solution.choice) ===
-      addressOf(b.built.problem, item, b.solution.choice),
-  )
 
 /** The rules whose errors other numbers can cure. */
 const NUMBERED = new Set(RULES.filter(({ byNumbers }) => byNumbers === true).map(({ id }) => id))

@@ -19,7 +19,7 @@ import { withRoomForAll } from './solver/roomy'
 import { stillFinder, staysOf, type Stays, type Still } from './stills'
 import { stillAt, stretchFinder, type Place } from './stretches'
 import { together, type Takes } from './takes'
-import { withoutTeaching, type Teaching } from './teaching'
+import { withoutTeaching, type Ending, type Teaching } from './teaching'
 import { tiesOf } from './ties'
 
 /** Where a candidate takes a sender; `number` is null where only the channel is another. */
@@ -42,6 +42,8 @@ export interface BuiltProblem {
   roomFor: (item: number) => readonly number[]
   /** Is a sender left in an error, without a number, or where it was not to stay, by a candidate? */
   isLeft: (item: number, candidate: number) => boolean
+  /** What has to be taught elsewhere for a candidate that leaves a sender where it would be in an error else. */
+  endsBy: (item: number, candidate: number) => Ending | null
 }
 
 /** Builds the problems of a request. */
@@ -189,6 +191,7 @@ export function problemBuilder(
         const still = items[item]?.stills.get(candidate)
         return still !== undefined && (still.isLeft || still.isUnmet)
       },
+      endsBy: (item, candidate) => items[item]?.stills.get(candidate)?.lost ?? null,
     }
   }
   return (troubles, { holdsApart = false, teaching = withoutTeaching(troubles) } = {}) => {
@@ -287,5 +290,6 @@ function withoutBarred(whole: BuiltProblem, barred: ReadonlySet<string>): BuiltP
       (item, candidate) => whole.goesTo(item, before(item, candidate)) !== null,
     ),
     isLeft: (item, candidate) => whole.isLeft(item, before(item, candidate)),
+    endsBy: (item, candidate) => whole.endsBy(item, before(item, candidate)),
   }
 }

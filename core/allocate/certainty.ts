@@ -72,24 +72,3 @@ export function certainOfAll(
     return { bound: closed({ term: 'breaks', value }, score, known), proven: known }
   }
 }
-
-/**
- * What is certain of a score without planning for it: where some have to leave their channel or lose something, and too many
- * could to ask all of them. Else null.
- *
- * @param near The problem in which nobody leaves its channel, whatever errors are to end: how large it is tells how many could.
- */
-export function certainWithoutPlan(
-  request: AllocateRequest,
-  near: BuiltProblem,
-  problems: ProblemBuilder,
-  found: Solution,
-  { onProgress, programs }: AllocateOptions,
-): Certain | null {
-  if (request.policy.kind !== 'keep-if-room' || isLossless(found)) return null
-  if (placesOn(near) <= MOST_PLACES) return null
-  return certainOfAll(request, problems, near, found.score, {
-    ...(programs ? { programs } : {}),
-    ...(onProgress ? { onProgress } : {}),
-  })
-}

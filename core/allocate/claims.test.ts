@@ -378,49 +378,6 @@ it('tells what moves nothing from then on although nothing is lost', () => {
   ])
 })
 
-describe('an error of two mappings at once, which may end by what is taught elsewhere', () => {
-  const pinned = (number: number) => ({ ...sendingCc(number), pinned: true })
-  /** Knob 1 sets off what knob 2 was learned for; only numbers from 20 up to the last that is open are free. */
-  const planned = (knob2: number, lastOpen: number, other?: ReturnType<typeof sendingCc>): Plan => {
-    const layers = layeredTemplates(
-      { 'k1.turn': sendingCc(21) },
-      { 'k1.turn': sendingCc(20) },
-      { mode: 'replace', gestures: ['k1.turn'] },
-      { 'k2.turn': pinned(knob2) },
-    )
-    const others = other ? [testController('b', { 'k1.turn': other })] : []
-    const rig = testRig([testController('a', {}, { templates: layers }), ...others], undefined, {
-      mappings: [
-        joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' }),
-        joined('a/k2.turn', 'p1', { learnedAt: '1:cc21' }),
-      ],
-    })
-    const rules = [
-      { kind: 'avoid' as const, low: 0, high: 19 },
-      { kind: 'avoid' as const, low: lastOpen + 1, high: 127 },
-    ]
-    return plan(rig, { kind: 'replan', policy: { kind: 'keep' }, rules })
-  }
-
-  it('is not proven to stay', () => {
-    const found = planned(20, 22)
-    expect(found.score.errors).toBe(1)
-    expect(found.proven).not.toContain('errors')
-    expect(found.bound).toEqual({ term: 'errors', value: 0 })
-  })
-
-  it('is proven to stay where nothing can be lost that would be taught elsewhere then', () => {
-    expect(planned(22, 22)).toMatchObject({ score: { errors: 1 }, proven: TERMS, bound: null })
-    expect(planned(20, 21)).toMatchObject({ score: { errors: 2 }, proven: TERMS, bound: null })
-  })
-
-  it('does not end for whom another error does not let stay', () => {
-    expect(planned(20, 22, pinned(21))).toMatchObject({ score: { errors: 1 }, proven: TERMS, bound: null })
-    // If knob 1 stayed, who sends the same would have to go, and there is no number left.
-    expect(planned(20, 22, sendingCc(21)).bound).toEqual({ term: 'errors', value: 1 })
-  })
-})
-
 it('says why this one moves, and why there', () => {
   const rig = testRig(
     [

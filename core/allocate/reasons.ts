@@ -20,6 +20,15 @@ export function reasonsOf(
   for (const trouble of troubles) {
     for (const { key } of trouble.senders) if (!troubleOf.has(key)) troubleOf.set(key, trouble)
   }
+  /** What ends because something is taught elsewhere, by who has to leave for that. */
+  const endedBy = new Map<string, Trouble>()
+  built.senders.forEach(({ key }, item) => {
+    const ending = built.endsBy(item, choice[item] ?? 0)
+    const trouble = troubles.find(
+      ({ senders, isOfMappings }) => isOfMappings && senders.some((each) => each.key === key),
+    )
+    if (trouble) for (const leader of ending?.heard ?? []) endedBy.set(leader, trouble)
+  })
   const itemOf = new Map(built.senders.map(({ key }, item) => [key, item]))
   const before = new Map<number, number>()
   for (const chain of built.problem.chains)
@@ -52,6 +61,8 @@ export function reasonsOf(
     const trouble = troubleOf.get(sender.key)
     if (trouble !== undefined)
       return [trouble.message, whyItStays(item, sender) ?? ''].filter(Boolean).join(' ')
+    const ended = endedBy.get(sender.key)
+    if (ended) return `${ended.message} That ends when what this one moves is taught elsewhere.`
     if (request.kind === 'avoid') return 'It is among what to move away from.'
     return whyBetter(item, sender)
   }

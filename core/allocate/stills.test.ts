@@ -14,7 +14,7 @@ it.each<[string, AllocateInput]>([
   if (!sender) throw new Error('The rig has a sender.')
   const nobody = { barred: new Set<string>(), groups: [] }
   const own = { ...nobody, barred: new Set([sender.key]) }
-  const endings = new Map([[sender.key, [{ mapping: 'm', leaders: [] }]]])
+  const endings = new Map([[sender.key, [{ mapping: 'm', leaders: [], heard: [] }]]])
   const request = AllocateRequest.parse(input)
   const staysBy = (stays: Stays) => stillFinder(context, request, stays)(sender)
   const plain = staysBy({ ...nobody, firm: { ...nobody, endings: new Map() } })

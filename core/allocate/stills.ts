@@ -32,7 +32,7 @@ const LEFT_WITHOUT: Still = {
 }
 
 /** Who may not stay where they are, and groups of whom only one may. */
-interface Limits {
+export interface Limits {
   barred: ReadonlySet<string>
   groups: ReadonlyArray<readonly string[]>
 }
@@ -56,7 +56,12 @@ export function staysOf(
   }
 }
 
-function limitsOf(context: CheckContext, senders: readonly Sender[], troubles: readonly Trouble[]): Limits {
+/** Who may not stay, and who may not stay together, by some errors: of those who may move, and those who go with them. */
+export function limitsOf(
+  context: CheckContext,
+  senders: readonly Sender[],
+  troubles: readonly Trouble[],
+): Limits {
   const { leaderOf } = followersIn(context)
   const leaders = new Map(
     troubles.flatMap((trouble) =>

@@ -9,6 +9,8 @@ import { hearingsOf, withFollowersIn } from './hearing'
 export interface Ending {
   mapping: Id
   leaders: readonly string[]
+  /** Those of them whom it hears now. */
+  heard: readonly string[]
 }
 
 /** Which errors can end because something is taught elsewhere. */
@@ -44,7 +46,11 @@ export function teachingOf(
   const idOf = (bus: Bus, cell: CellAddress): string => `${bus.id} ${busCellKey(bus, cell)}`
   const { leaderOf } = followersIn(context)
   const listensAt = heard.map(({ mapping, hearsNow, leaders, listening: { destination, address } }) => ({
-    ending: { mapping: mapping.id, leaders: leaders.map(({ key }) => key) },
+    ending: {
+      mapping: mapping.id,
+      leaders: leaders.map(({ key }) => key),
+      heard: leaders.filter(hearsNow).map(({ key }) => key),
+    },
     hearsNow,
     leaders: new Set(leaders.map(({ key }) => key)),
     cells: new Set(

@@ -23,7 +23,7 @@ it('lets who stays because something is lost keep only to errors that cannot end
   if (!a || !b || !alsoB || !c || !hearing) throw new Error('The rig has four senders and a mapping.')
   const names: string[] = []
   const token = (name: string): number => (names.includes(name) ? names.indexOf(name) : names.push(name) - 1)
-  const ending = { mapping: hearing.mapping.id, leaders: hearing.leaders.map(({ key }) => key) }
+  const ending = { mapping: hearing.mapping.id, leaders: hearing.leaders.map(({ key }) => key), heard: [] }
   const firm = {
     barred: new Set<string>(),
     groups: [[a.key, c.key]],
