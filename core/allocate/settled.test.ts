@@ -4,8 +4,12 @@ import { onceTaught } from '../mappings'
 import type { Rig } from '../rig'
 import { joined } from '../testing/mapped-rigs'
 import { apply, moves, plan } from '../testing/plans'
-import { layeredTemplates, sending, sendingCc, testController, testRig } from '../testing/rigs'
+import { layeredTemplates, sending, sendingCc, testController, testRig, type Assigned } from '../testing/rigs'
+import { printTag } from '../midi'
+import type { AllocateInput } from './request'
 import { TERMS, type Plan } from '.'
+import { failedOf, withoutHopes } from './settled'
+import { withoutTeaching, type Ending } from './teaching'
 
 const pinned = (number: number, more: object = {}) => ({ ...sendingCc(number, more), pinned: true })
 
@@ -118,19 +122,80 @@ describe('an error that may end by what is taught elsewhere', () => {
 
   it('is why another moves, who is in no error', () => {
     // A pair in the other layer sets off what knob 1 is learned for, and has no other numbers.
-    const templates = layeredTemplates(
-      { 'k1.turn': sendingCc(52) },
-      { 'k2.turn': sending({ kind: 'cc14', number: 20 }) },
-      { mode: 'replace', gestures: ['k1.turn', 'k2.turn'] },
-    )
-    const rig = testRig([testController('a', {}, { templates })], undefined, {
-      mappings: [joined('a/k1.turn', 'p1', { learnedAt: '1:cc52' })],
-    })
-    const rules = [...openTo(53), { kind: 'avoid' as const, low: 21, high: 51 }]
-    const found = plan(rig, { kind: 'replan', policy: { kind: 'keep' }, rules })
-    expect(moves(found)).toEqual(['a/k1.turn: 1:cc52 → 1:cc53'])
-    expect(found.changes.map(({ reason }) => reason)).toEqual([
-      'Knob 2 in Y (A) moves D · One at 1:cc52, which belongs to Knob 1 (A). That ends when what this one moves is taught elsewhere.',
+    const x = { 'k1.turn': sendingCc(52) }
+    const y = { 'k2.turn': sending({ kind: 'cc14', number: 20 }) }
+    const withTemplates = (
+      inX: Assigned,
+      inY: Assigned,
+      ...others: Array<ReturnType<typeof testController>>
+    ): Rig => {
+      const templates = layeredTemplates(inX, inY, { mode: 'replace', gestures: ['k1.turn', 'k2.turn'] })
+      return testRig([testController('a', {}, { templates }), ...others], undefined, {
+        mappings: [joined('a/k1.turn', 'p1', { learnedAt: '1:cc52' })],
+      })
+    }
+    const rules = [...openTo(54), { kind: 'avoid' as const, low: 21, high: 51 }]
+    const why =
+      'Knob 2 in Y (A) moves D · One at 1:cc52, which belongs to Knob 1 (A). That ends when what this one moves is taught elsewhere.'
+    const reasons = (rig: Rig, more: AllocateInput['rules'] = []): string[] =>
+      plan(rig, { kind: 'replan', policy: { kind: 'keep' }, rules: [...rules, ...more] }).changes.map(
+        ({ at, to, reason }) => `${at.controller}/${at.layer}/${at.gesture} ${printTag(to)}: ${reason}`,
+      )
+    expect(reasons(withTemplates(x, y))).toEqual([`a/x/k1.turn 1:cc53: ${why}`])
+    // It is another error of the pair that is named where that ends by itself.
+    const b = testController('b', { 'k1.turn': sendingCc(20) })
+    expect(reasons(withTemplates(x, y, b))).toEqual([`a/x/k1.turn 1:cc53: ${why}`, 'b/null/k1.turn 1:cc54: '])
+    const prefers = { kind: 'prefer' as const, low: 53, high: 54 }
+    expect(reasons(withTemplates(x, { ...y, 'k1.turn': sendingCc(30) }), [prefers])).toEqual([
+      `a/x/k1.turn 1:cc53: ${why}`,
+      'a/y/k1.turn 1:cc54: The house rules prefer this number.',
     ])
+  })
+})
+
+describe('hopes', () => {
+  const [one, other]: [Ending, Ending] = [
+    { mapping: 'm', leaders: ['c'], heard: [] },
+    { mapping: 'n', leaders: ['d'], heard: [] },
+  ]
+  const hopes = [
+    { key: 'a', ending: one },
+    { key: 'b', ending: other },
+  ]
+  const failed = (barred: string[], groups: string[][], inError: string[] = []): string[] =>
+    failedOf(hopes, new Set(inError), { barred: new Set(barred), groups }).map(({ key }) => key)
+
+  it('fail who may not stay alone, or not beside others who are in no error', () => {
+    expect(failed([], [])).toEqual([])
+    expect(failed(['b', 'c'], [])).toEqual(['b'])
+    expect(
+      failed(
+        [],
+        [
+          ['a', 'c'],
+          ['c', 'd'],
+        ],
+      ),
+    ).toEqual(['a'])
+    expect(failed([], [['a', 'c']], ['c'])).toEqual([])
+    expect(failed([], [['a', 'c', 'd']], ['c'])).toEqual(['a'])
+  })
+
+  it('that failed are given up, of whom they failed, and no others', () => {
+    const teaching = {
+      ...withoutTeaching([]),
+      endings: new Map([
+        ['a', [one, other]],
+        ['b', [one]],
+      ]),
+    }
+    const left = withoutHopes(teaching, [{ key: 'a', ending: one }])
+    expect([...(left?.endings ?? [])]).toEqual([
+      ['a', [other]],
+      ['b', [one]],
+    ])
+    expect([...(withoutHopes(teaching, [{ key: 'b', ending: one }])?.endings.keys() ?? [])]).toEqual(['a'])
+    const all = ['a', 'b'].flatMap((key) => [one, other].map((ending) => ({ key, ending })))
+    expect(withoutHopes(teaching, all)).toBeNull()
   })
 })

@@ -2,7 +2,7 @@ import type { Sender } from '../addresses'
 import type { Check } from '../conflicts'
 import { troublesOf } from './free'
 import type { Planned } from './planned'
-import { limitsOf } from './stills'
+import { limitsOf, type Limits } from './stills'
 import type { Ending, Teaching } from './teaching'
 
 /** Who was to stay because something is taught elsewhere, and by what. */
@@ -31,8 +31,17 @@ export function unsettledIn(
     if (ending) hopes.push({ key, ending })
     if ((built.problem.items[item]?.costs.errors[candidate] ?? 0) > 0) inError.add(key)
   })
-  if (hopes.length === 0) return []
-  const { barred, groups } = limitsOf(after.context, senders, troublesOf(after))
+  return hopes.length === 0
+    ? []
+    : failedOf(hopes, inError, limitsOf(after.context, senders, troublesOf(after)))
+}
+
+/** The hopes of those who may not stay, by limits that are left: not even alone, or not beside others who are to be in no error. */
+export function failedOf(
+  hopes: readonly Hope[],
+  inError: ReadonlySet<string>,
+  { barred, groups }: Limits,
+): readonly Hope[] {
   const stays = groups.map((group) => group.filter((key) => !inError.has(key)))
   return hopes.filter(
     ({ key }) => barred.has(key) || stays.some((group) => group.length > 1 && group.includes(key)),
