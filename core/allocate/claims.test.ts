@@ -106,6 +106,22 @@ describe('a gesture that sends in several layers', () => {
     expect(checked).toBeLessThan(8)
   })
 
+  it('stays where another control would move what is taught again then, from another layer', () => {
+    const templates = layeredTemplates(
+      { 'k1.turn': { ...sendingCc(40), pinned: true } },
+      { 'k1.turn': sendingCc(30), 'k2.turn': { ...sendingCc(40), pinned: true } },
+      { mode: 'replace' as const, gestures: ['k1.turn', 'k2.turn'] },
+    )
+    const other = testController('b', { 'k1.turn': { ...sendingCc(30), pinned: true } })
+    const rig = testRig([testController('a', {}, { templates }), other], undefined, {
+      mappings: [joined('a/k1.turn', 'p1', { learnedAt: '1:cc30' })],
+    })
+    let tried = 0
+    const found = plan(rig, { kind: 'replan', policy: { kind: 'keep' } }, () => tried++)
+    expect(found.shortages.flatMap(({ at }) => at.map(({ layer }) => layer))).toEqual(['y'])
+    expect(tried).toBe(2)
+  })
+
   it('gets the number at which it was learned, where that is free', () => {
     const rig = testRig(
       [

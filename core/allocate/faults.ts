@@ -1,5 +1,6 @@
 import { newErrors, recheckWith, RULES, type Apply, type Check, type Finding } from '../conflicts'
 import { onceTaught } from '../mappings'
+import { sameAddress } from '../midi'
 import { placeKey, placeRef, type Id } from '../rig'
 import type { Move } from './changes'
 
@@ -31,8 +32,8 @@ const extentOf = (errors: readonly Finding[]): Extent =>
   EXTENTS.findLast((extent) => errors.some(({ rule }) => EXTENT_OF.get(rule) === extent)) ?? 'address'
 
 /**
- * Who has moved away from what is taught elsewhere now, where an error comes of that: another layer of the same control is
- * heard then.
+ * Who has moved away from what is taught elsewhere now, where an error comes of that. Where it goes matters only if it is taught
+ * there: else it is another layer of the same control that is heard then, wherever this one goes.
  *
  * @param taught The mappings that are taught again.
  */
@@ -41,18 +42,24 @@ function ofTeaching(
   { context: { rig } }: Check,
   taught: readonly Id[],
   moves: readonly Move[],
-): Move[] {
+): Fault[] {
   const ids = new Set(taught)
   const concerned = rig.mappings.filter(
-    ({ id, destination, gesture }) =>
+    ({ id, destination, gesture, learnedAt }) =>
       ids.has(id) &&
       errors.some(
-        ({ destinations, at }) =>
-          destinations.includes(destination) && at.some((place) => placeRef(place) === gesture),
+        ({ destinations, at, addresses }) =>
+          destinations.includes(destination) &&
+          (at.some((place) => placeRef(place) === gesture) ||
+            addresses.some((address) => learnedAt !== null && sameAddress(address, learnedAt))),
       ),
   )
-  const gestures = new Set(concerned.map(({ gesture }) => gesture))
-  return moves.filter(({ change }) => gestures.has(placeRef(change.at)))
+  return moves.flatMap((move): Fault[] => {
+    const own = concerned.filter(({ gesture }) => gesture === placeRef(move.change.at))
+    if (own.length === 0) return []
+    const isTaughtHere = own.every(({ learnedAt }) => learnedAt && sameAddress(learnedAt, move.change.to))
+    return [{ move, extent: isTaughtHere ? 'address' : 'everywhere' }]
+  })
 }
 
 /**
@@ -99,11 +106,9 @@ export function faultsOf(
       }
     })
   }
-  const here = (found: readonly Move[], extent: Extent = 'address'): Fault[] =>
-    found.map((move) => ({ move, extent }))
-  // Wherever it goes, it is the other layer that is heard then.
+  const here = (found: readonly Move[]): Fault[] => found.map((move) => ({ move, extent: 'address' }))
   const leaving = ofTeaching(errors, after, taught, moves)
-  if (leaving.length > 0) return here(leaving, 'everywhere')
+  if (leaving.length > 0) return leaving
   const { rig } = before.context
   const ids = new Set(errors.map(({ id }) => id))
   const faultsWith = (some: readonly Move[]): number => {
