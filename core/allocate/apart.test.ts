@@ -122,6 +122,34 @@ describe('where layers share, a parameter that is taught again', () => {
       [],
       2,
     ],
+    [
+      'is moved by nobody who comes to where it stays',
+      testRig(
+        [
+          testController(
+            'a',
+            {},
+            {
+              templates: layeredTemplates(
+                { 'k1.turn': sendingCc(20) },
+                { 'k2.turn': sending({ kind: 'cc', number: 'wanted' }) },
+                { mode: 'replace', gestures: ['k1.turn', 'k2.turn'] },
+              ),
+            },
+          ),
+        ],
+        undefined,
+        { mappings: [joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' })] },
+      ),
+      [20],
+      1,
+    ],
+    [
+      'keeps no two others apart who are together now elsewhere',
+      layered({ 'k2.turn': sendingCc(21), 'k3.turn': sendingCc(21) }),
+      [],
+      2,
+    ],
   ])('%s', (_, rig, numbers, errors) => {
     const checked = check(rig)
     const request = AllocateRequest.parse(asked(numbers))

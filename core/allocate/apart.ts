@@ -55,14 +55,18 @@ export function apartIn(
           (own) => own.destination === mapping.destination && acting([], [mapping, own]),
         ),
     )
-  const hasStrangers = new Set<Sender>()
-  const heardBeside = new Map<Sender, Sender[]>()
+  /** Of each sender, beside whom it may not go to a cell, by the name of the two. */
+  const pairsOf = new Map<Sender, Map<string, Sender>>()
+  const pair = (sender: Sender, name: string, other: Sender): void => {
+    pairsOf.set(sender, (pairsOf.get(sender) ?? new Map<string, Sender>()).set(name, other))
+  }
   let pairs = 0
   for (const heard of taught)
     for (const other of senders) {
       if (!mustKeepAway(other, heard)) continue
-      hasStrangers.add(heard)
-      heardBeside.set(other, [...(heardBeside.get(other) ?? []), heard])
+      const name = `${heard.order} not ${other.order}`
+      pair(heard, name, other)
+      pair(other, name, heard)
       if (++pairs > MOST_PAIRS) return null
     }
   const staying = occupancy.senders.filter((sender) => !isFree(sender))
@@ -78,15 +82,12 @@ export function apartIn(
 
   const now = new Map<Sender, Takes>(senders.map((sender) => [sender, takesNow(sender)]))
   const isThere = (sender: Sender, cell: number): boolean => now.get(sender)?.own.includes(cell) === true
-  const nameOf = (heard: Sender, cell: number): string => `${cell} heard by ${heard.order}`
   return {
     isBarred: (sender, cell) => barredFor(sender).has(cell),
-    namesAt: (sender, cell, isStill) => [
-      ...(hasStrangers.has(sender) ? [nameOf(sender, cell)] : []),
-      ...(heardBeside.get(sender) ?? [])
+    namesAt: (sender, cell, isStill) =>
+      [...(pairsOf.get(sender) ?? [])]
         // Who are there together now may stay so.
-        .filter((heard) => !(isStill && isThere(heard, cell)))
-        .map((heard) => nameOf(heard, cell)),
-    ],
+        .filter(([, other]) => !(isStill && isThere(other, cell)))
+        .map(([name]) => `${cell} of ${name}`),
   }
 }

@@ -16,10 +16,11 @@ import { shapeMaker, stretchOf, type Stretch } from './shapes'
 import { noCosts, NOWHERE, type Problem, type Shape } from './solver/problem'
 import { keepOnly } from './solver/reduce'
 import { withRoomForAll } from './solver/roomy'
-import { stillFinder, staysOf, type Stays, type Still } from './stills'
+import { limitsOf } from './limits'
+import { stillFinder, type Stays, type Still } from './stills'
 import { stillAt, stretchFinder, type Place } from './stretches'
 import { together, type Takes } from './takes'
-import { withoutTeaching, type Ending, type Teaching } from './teaching'
+import type { Ending, Teaching } from './teaching'
 import { tiesOf } from './ties'
 
 /** Where a candidate takes a sender; `number` is null where only the channel is another. */
@@ -42,8 +43,8 @@ export interface BuiltProblem {
   roomFor: (item: number) => readonly number[]
   /** Is a sender left in an error, without a number, or where it was not to stay, by a candidate? */
   isLeft: (item: number, candidate: number) => boolean
-  /** What has to be taught elsewhere for a candidate that leaves a sender where it would be in an error else. */
-  endsBy: (item: number, candidate: number) => Ending | null
+  /** What has to be taught elsewhere for a sender to be in no error where a candidate leaves it. */
+  endsBy: (item: number, candidate: number) => readonly Ending[]
 }
 
 /** Builds the problems of a request. */
@@ -191,11 +192,11 @@ export function problemBuilder(
         const still = items[item]?.stills.get(candidate)
         return still !== undefined && (still.isLeft || still.isUnmet)
       },
-      endsBy: (item, candidate) => items[item]?.stills.get(candidate)?.lost ?? null,
+      endsBy: (item, candidate) => items[item]?.stills.get(candidate)?.lost ?? [],
     }
   }
-  return (troubles, { holdsApart = false, teaching = withoutTeaching(troubles) } = {}) => {
-    const stays = staysOf(context, senders, troubles, teaching)
+  return (troubles, { holdsApart = false, teaching = new Map() } = {}) => {
+    const stays = { ...limitsOf(context, senders, troubles), endings: teaching }
     const apart = holdsApart
       ? apartIn(context, request, senders, hearings, (sender) => moving.has(sender), takesNow)
       : null

@@ -2,6 +2,7 @@ import type { Sender } from '../addresses'
 import { isWanting } from '../addresses'
 import type { Check, Draft } from '../conflicts'
 import { RULES } from '../conflicts'
+import type { Id } from '../rig'
 import { sentAway } from './away'
 import { followersIn } from './followers'
 import { whyFixed } from './movable'
@@ -15,8 +16,8 @@ export interface Trouble {
   alone: ReadonlySet<string>
   /** Who may not stay together: at most one of each group. */
   cliques: ReadonlyArray<readonly string[]>
-  /** Does it depend on where something listens that may be taught elsewhere, so that this could end it too? */
-  isOfMappings: boolean
+  /** The mapping that all of them set off, where it ends too if that is taught elsewhere; else null. */
+  setsOff: Id | null
 }
 
 /** Who meets whom, as groups of which one may stay: all of them at once where each meets each, else two by two. */
@@ -58,10 +59,10 @@ export function troublesOf({ reports, asides }: Pick<Check, 'reports' | 'asides'
         draft.severity === 'error' && owner?.byNumbers === true && !meant.has(`${owner.id} ${draft.message}`)
       )
     })
-    .map(({ rule, draft }) => ({
+    .map(({ draft }) => ({
       message: draft.message,
       senders: draft.senders,
-      isOfMappings: RULES[rule]?.reach === 'mapping' && draft.isLasting !== true,
+      setsOff: draft.setsOff ?? null,
       ...constraints(draft),
     }))
     .filter(({ alone, cliques }) => alone.size > 0 || cliques.length > 0)

@@ -23,11 +23,14 @@ export function reasonsOf(
   /** What ends because something is taught elsewhere, by who has to leave for that. */
   const endedBy = new Map<string, Trouble>()
   built.senders.forEach(({ key }, item) => {
-    const ending = built.endsBy(item, choice[item] ?? 0)
-    const trouble = troubles.find(
-      ({ senders, isOfMappings }) => isOfMappings && senders.some((each) => each.key === key),
+    const lost = built.endsBy(item, choice[item] ?? 0)
+    const own = troubles.filter(
+      ({ senders, setsOff }) => setsOff !== null && senders.some((each) => each.key === key),
     )
-    if (trouble) for (const leader of ending?.heard ?? []) endedBy.set(leader, trouble)
+    for (const { mapping, heard } of lost) {
+      const trouble = own.find(({ setsOff }) => setsOff === mapping) ?? own[0]
+      if (trouble) for (const leader of heard) endedBy.set(leader, trouble)
+    }
   })
   const itemOf = new Map(built.senders.map(({ key }, item) => [key, item]))
   const before = new Map<number, number>()

@@ -9,7 +9,7 @@ import { printTag } from '../midi'
 import type { AllocateInput } from './request'
 import { TERMS, type Plan } from '.'
 import { failedOf, withoutHopes } from './settled'
-import { withoutTeaching, type Ending } from './teaching'
+import type { Teaching } from './teaching'
 
 const pinned = (number: number, more: object = {}) => ({ ...sendingCc(number, more), pinned: true })
 
@@ -144,7 +144,10 @@ describe('an error that may end by what is taught elsewhere', () => {
     expect(reasons(withTemplates(x, y))).toEqual([`a/x/k1.turn 1:cc53: ${why}`])
     // It is another error of the pair that is named where that ends by itself.
     const b = testController('b', { 'k1.turn': sendingCc(20) })
-    expect(reasons(withTemplates(x, y, b))).toEqual([`a/x/k1.turn 1:cc53: ${why}`, 'b/null/k1.turn 1:cc54: '])
+    expect(reasons(withTemplates(x, y, b))).toEqual([
+      `a/x/k1.turn 1:cc53: ${why}`,
+      'b/null/k1.turn 1:cc54: Knob 2 in Y (A) and Knob 1 (B) meet at 1:cc20 at D.',
+    ])
     const prefers = { kind: 'prefer' as const, low: 53, high: 54 }
     expect(reasons(withTemplates(x, { ...y, 'k1.turn': sendingCc(30) }), [prefers])).toEqual([
       `a/x/k1.turn 1:cc53: ${why}`,
@@ -154,16 +157,8 @@ describe('an error that may end by what is taught elsewhere', () => {
 })
 
 describe('hopes', () => {
-  const [one, other]: [Ending, Ending] = [
-    { mapping: 'm', leaders: ['c'], heard: [] },
-    { mapping: 'n', leaders: ['d'], heard: [] },
-  ]
-  const hopes = [
-    { key: 'a', ending: one },
-    { key: 'b', ending: other },
-  ]
-  const failed = (barred: string[], groups: string[][], inError: string[] = []): string[] =>
-    failedOf(hopes, new Set(inError), { barred: new Set(barred), groups }).map(({ key }) => key)
+  const failed = (barred: string[], groups: string[][], inError: string[] = []): readonly string[] =>
+    failedOf(['a', 'b'], new Set(inError), { barred: new Set(barred), groups })
 
   it('fail who may not stay alone, or not beside others who are in no error', () => {
     expect(failed([], [])).toEqual([])
@@ -181,21 +176,12 @@ describe('hopes', () => {
     expect(failed([], [['a', 'c', 'd']], ['c'])).toEqual(['a'])
   })
 
-  it('that failed are given up, of whom they failed, and no others', () => {
-    const teaching = {
-      ...withoutTeaching([]),
-      endings: new Map([
-        ['a', [one, other]],
-        ['b', [one]],
-      ]),
-    }
-    const left = withoutHopes(teaching, [{ key: 'a', ending: one }])
-    expect([...(left?.endings ?? [])]).toEqual([
-      ['a', [other]],
-      ['b', [one]],
+  it('that failed are given up, and no others', () => {
+    const teaching: Teaching = new Map([
+      ['a', []],
+      ['b', []],
     ])
-    expect([...(withoutHopes(teaching, [{ key: 'b', ending: one }])?.endings.keys() ?? [])]).toEqual(['a'])
-    const all = ['a', 'b'].flatMap((key) => [one, other].map((ending) => ({ key, ending })))
-    expect(withoutHopes(teaching, all)).toBeNull()
+    expect([...(withoutHopes(teaching, ['a'])?.keys() ?? [])]).toEqual(['b'])
+    expect(withoutHopes(teaching, ['a', 'b'])).toBeNull()
   })
 })

@@ -4,8 +4,7 @@ import { isChannelMessage } from '../rig'
 import { sentAway } from './away'
 import { anchorOf, CHANNEL_STRIDE } from './candidates'
 import { groupOf } from './channels'
-import { followersIn } from './followers'
-import type { Trouble } from './free'
+import type { Limits } from './limits'
 import type { AllocateRequest } from './request'
 import { noCosts, NOWHERE, type OwnTerm } from './solver/problem'
 import type { Ending, Teaching } from './teaching'
@@ -17,8 +16,8 @@ export interface Still {
   isLeft: boolean
   /** Does it stay outside of what was asked, so that it keeps to no field? */
   isUnmet: boolean
-  /** What has to be lost for this: taught elsewhere, it ends the error that the sender would be in. */
-  lost: Ending | null
+  /** What has to be lost for this: taught elsewhere, it ends the errors that the sender would be in. */
+  lost: readonly Ending[]
   costs: Readonly<Record<OwnTerm, number>>
 }
 
@@ -27,64 +26,38 @@ const LEFT_WITHOUT: Still = {
   address: NOWHERE,
   isLeft: true,
   isUnmet: false,
-  lost: null,
+  lost: [],
   costs: { ...noCosts(), errors: 1 },
 }
 
-/** Who may not stay where they are, and groups of whom only one may. */
-export interface Limits {
-  barred: ReadonlySet<string>
-  groups: ReadonlyArray<readonly string[]>
-}
-
-/** The same by all errors that there are. */
+/** Who of those who may move may stay, and how they may though they are in an error. */
 export interface Stays extends Limits {
-  /** The same by those that cannot end by teaching, and by what others end for whom. */
-  firm: Limits & Pick<Teaching, 'endings'>
+  endings: Teaching
 }
 
-/** Who of those who may move may stay, by what is in error now: with each other, and with those who do not move. */
-export function staysOf(
-  context: CheckContext,
-  senders: readonly Sender[],
-  troubles: readonly Trouble[],
-  { firm, endings }: Teaching,
-): Stays {
-  return {
-    ...limitsOf(context, senders, troubles),
-    firm: { ...limitsOf(context, senders, firm), endings },
-  }
-}
+/** So many ways at most to stay because something is lost. */
+const MOST_WAYS = 16
 
-/** Who may not stay, and who may not stay together, by some errors: of those who may move, and those who go with them. */
-export function limitsOf(
-  context: CheckContext,
-  senders: readonly Sender[],
-  troubles: readonly Trouble[],
-): Limits {
-  const { leaderOf } = followersIn(context)
-  const leaders = new Map(
-    troubles.flatMap((trouble) =>
-      trouble.senders.map((sender) => [sender.key, (leaderOf(sender) ?? sender).key]),
-    ),
+/**
+ * What may be lost for all errors of a sender to end: one of each. Where there are too many ways, only the first of them is
+ * to end, so that nothing that could be is left out.
+ */
+function waysToEnd(errors: ReadonlyArray<readonly Ending[]>): ReadonlyArray<readonly Ending[]> {
+  const ways = errors.reduce((product, own) => product * own.length, 1)
+  const [first = []] = errors
+  if (ways > MOST_WAYS) return first.map((ending) => [ending])
+  const all = errors.reduce<Array<readonly Ending[]>>(
+    (known, own) => known.flatMap((lost) => own.map((ending) => [...new Set([...lost, ending])])),
+    [[]],
   )
-  const lead = (key: string): string => leaders.get(key) ?? key
-  const free = new Set(senders.map(({ key }) => key))
-  const barred = new Set(troubles.flatMap(({ alone }) => [...alone].map(lead)))
-  const groups: string[][] = []
-  for (const clique of troubles.flatMap(({ cliques }) => cliques)) {
-    const group = [...new Set(clique.map(lead))]
-    if (group.every((key) => free.has(key))) groups.push(group)
-    else for (const key of group) barred.add(key)
-  }
-  return { barred, groups }
+  return errors.length === 0 ? [] : all
 }
 
 /** The ways to leave each sender as it is: where it may stay, outside of what is asked, or in an error. */
 export function stillFinder(
   { rig }: CheckContext,
   request: AllocateRequest,
-  { barred, groups, firm }: Stays,
+  { barred, groups, endings }: Stays,
 ): (sender: Sender) => readonly Still[] {
   const inGroups = new Set(groups.flat())
   return (sender) => {
@@ -95,7 +68,7 @@ export function stillFinder(
       ({ kind }) => kind === 'prefer',
     )
     const isOutside = prefer.length > 0 && !prefer.some((rule) => covers(rule, channel, number))
-    const still = (isLeft: boolean, isUnmet: boolean, lost: Ending | null = null): Still => {
+    const still = (isLeft: boolean, isUnmet: boolean, lost: readonly Ending[] = []): Still => {
       const costs = noCosts()
       costs.errors = isLeft ? 1 : 0
       costs.unmet = isUnmet ? 1 : 0
@@ -107,12 +80,12 @@ export function stillFinder(
     const isInError = isAlone || inGroups.has(sender.key)
     const canMeet = !sentAway(request, sender)
     const canMiss = !canMeet || groupOf(rig, request.policy, sender) !== null
-    const endings = isInError && !firm.barred.has(sender.key) ? (firm.endings.get(sender.key) ?? []) : []
+    const ways = waysToEnd(endings.get(sender.key) ?? [])
     return [
       ...(canMeet && !isAlone ? [still(false, false)] : []),
       ...(canMiss && !isAlone ? [still(false, true)] : []),
-      ...(canMeet ? endings.map((lost) => still(false, false, lost)) : []),
-      ...(canMiss ? endings.map((lost) => still(false, true, lost)) : []),
+      ...(canMeet ? ways.map((lost) => still(false, false, lost)) : []),
+      ...(canMiss ? ways.map((lost) => still(false, true, lost)) : []),
       ...(canMeet && isInError ? [still(true, false)] : []),
       ...(canMiss && isInError ? [still(true, true)] : []),
     ]

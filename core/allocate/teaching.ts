@@ -1,9 +1,10 @@
-import { busCellKey, cellsListened, type Bus, type CellAddress, type Sender } from '../addresses'
+import type { Sender } from '../addresses'
 import type { CheckContext } from '../conflicts'
-import type { Id } from '../rig'
+import { memoOf, type Id, type Mapping } from '../rig'
 import { followersIn } from './followers'
 import type { Trouble } from './free'
-import { hearingsOf, withFollowersIn } from './hearing'
+import { hearingsOf, withFollowersIn, type Hearing } from './hearing'
+import { limitsOf } from './limits'
 
 /** A mapping that is taught elsewhere once all of these, by key, have gone from where it hears them. */
 export interface Ending {
@@ -13,24 +14,15 @@ export interface Ending {
   heard: readonly string[]
 }
 
-/** Which errors can end because something is taught elsewhere. */
-export interface Teaching {
-  /** Those that cannot. */
-  firm: readonly Trouble[]
-  /** Of who is in one of the others, by key: by one of these it ends. */
-  endings: ReadonlyMap<string, readonly Ending[]>
-}
-
-/** No error can end so. */
-export const withoutTeaching = (troubles: readonly Trouble[]): Teaching => ({
-  firm: troubles,
-  endings: new Map(),
-})
+/**
+ * Who may stay in no error though they are in some now, by key: for each of these errors, the mappings of which one has to be
+ * taught elsewhere.
+ */
+export type Teaching = ReadonlyMap<string, ReadonlyArray<readonly Ending[]>>
 
 /**
- * An error that depends on where something listens can end because something is taught elsewhere: where what listens there, or
- * what someone in the error is joined to, loses those it hears, and is taught again where they go. Then nobody in the error
- * has to move. Null where none can end so.
+ * Who sets off a mapping that is not its own is in an error no more when that is taught elsewhere; or when a mapping of its own
+ * is taught where it sends, which moves the same then. Either has to lose those whom it hears first. Null where no error can end so.
  *
  * @param senders Those who may move.
  */
@@ -39,57 +31,43 @@ export function teachingOf(
   senders: readonly Sender[],
   troubles: readonly Trouble[],
 ): Teaching | null {
-  const concerned = troubles.filter(({ isOfMappings }) => isOfMappings)
+  const concerned = troubles.filter(({ setsOff }) => setsOff !== null)
   if (concerned.length === 0) return null
-  const { occupancy } = context
-  const heard = hearingsOf(context, senders, withFollowersIn(context)).all.filter(({ isHeard }) => isHeard)
-  const idOf = (bus: Bus, cell: CellAddress): string => `${bus.id} ${busCellKey(bus, cell)}`
+  const byId = new Map(context.rig.mappings.map((mapping) => [mapping.id, mapping]))
+  const sent = new Set(context.occupancy.senders.map(({ gesture }) => gesture))
+  const free = new Set(senders)
   const { leaderOf } = followersIn(context)
-  const listensAt = heard.map(({ mapping, hearsNow, leaders, listening: { destination, address } }) => ({
-    ending: {
-      mapping: mapping.id,
-      leaders: leaders.map(({ key }) => key),
-      heard: leaders.filter(hearsNow).map(({ key }) => key),
-    },
-    hearsNow,
-    leaders: new Set(leaders.map(({ key }) => key)),
-    cells: new Set(
-      occupancy.buses
-        .filter((bus) => bus.destination === destination)
-        .flatMap((bus) => cellsListened(address).map((cell) => idOf(bus, cell))),
-    ),
+  const heard = hearingsOf(context, senders, withFollowersIn(context)).all.filter(({ isHeard }) => isHeard)
+  const endingOf = memoOf(({ mapping, leaders, hearsNow }: Hearing): Ending => ({
+    mapping: mapping.id,
+    leaders: leaders.map(({ key }) => key),
+    heard: leaders.filter(hearsNow).map(({ key }) => key),
   }))
-  const arrives = (sender: Sender, cells: ReadonlySet<string>): boolean =>
-    occupancy
-      .emissionsOf(sender)
-      .some(({ bus, cells: own }) => own.some((cell) => cells.has(idOf(bus, cell))))
-  const endingsOf = (trouble: Trouble): typeof listensAt => {
-    const own = new Set(trouble.senders.map(({ key }) => key))
-    return listensAt.filter(
-      ({ leaders, cells }) =>
-        // It is taught elsewhere only when all whom it hears have gone: if those are in the error, they have moved.
-        ![...leaders].every((key) => own.has(key)) &&
-        trouble.senders.some((sender) => leaders.has(sender.key) || arrives(sender, cells)),
-    )
-  }
-  const ending = new Map(
-    concerned.flatMap((trouble) => {
-      const by = endingsOf(trouble)
-      return by.length > 0 ? [[trouble, by] as const] : []
-    }),
+  const firm = limitsOf(
+    context,
+    senders,
+    troubles.filter(({ setsOff }) => setsOff === null),
   )
-  if (ending.size === 0) return null
-  const endings = new Map<string, Set<Ending>>()
-  for (const [{ senders: all }, by] of ending)
+  const endings = new Map<string, Array<readonly Ending[]>>()
+  for (const { setsOff, senders: all } of concerned) {
+    const moved = setsOff === null ? undefined : byId.get(setsOff)
+    if (!moved) continue
+    const isOld = moved.gesture === null || !sent.has(moved.gesture)
     for (const sender of all) {
       const staying = leaderOf(sender) ?? sender
-      const known = endings.get(staying.key) ?? new Set<Ending>()
-      endings.set(staying.key, known)
-      // Whoever stays and is heard keeps a mapping from being lost.
-      for (const one of by) if (!one.hearsNow(staying)) known.add(one.ending)
+      if (!free.has(staying) || firm.barred.has(staying.key)) continue
+      // What nobody sends for is set off by whoever does not move the same. Else whatever it moves may make them layers that share.
+      const isOwn = ({ gesture, destination, parameter }: Mapping): boolean =>
+        gesture === sender.gesture &&
+        destination === moved.destination &&
+        (parameter === moved.parameter || !isOld)
+      const ends = ({ mapping, hearsNow }: Hearing): boolean =>
+        (mapping.id === setsOff || isOwn(mapping)) &&
+        // Whoever stays and is heard keeps a mapping from being lost.
+        !hearsNow(staying)
+      endings.set(staying.key, [...(endings.get(staying.key) ?? []), heard.filter(ends).map(endingOf)])
     }
-  return {
-    firm: troubles.filter((trouble) => !ending.has(trouble)),
-    endings: new Map([...endings].map(([key, own]) => [key, [...own]])),
   }
+  const ending = [...endings].filter(([, errors]) => errors.every((own) => own.length > 0))
+  return ending.length > 0 ? new Map(ending) : null
 }

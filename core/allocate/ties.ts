@@ -13,30 +13,32 @@ export interface Ties {
 }
 
 /**
- * Each of some who may not stay together takes one thing. Who stays because a mapping is lost takes one thing for each whom that
- * could hear, which these take where they are heard.
+ * Each of some who may not stay together takes one thing. Who stays because a mapping is lost takes one thing more for each whom
+ * that could hear, which these take where they are heard.
  */
-export function tiesOf({ groups, firm }: Stays, resources: Pick<Resources, 'token'>): Ties {
+export function tiesOf(
+  { groups, endings }: Pick<Stays, 'groups' | 'endings'>,
+  resources: Pick<Resources, 'token'>,
+): Ties {
   const inGroups = groupsIn(groups, resources)
-  const inFirmGroups = groupsIn(firm.groups, resources)
   /** Who may stay only if a mapping is lost, by the mapping. */
-  const waiting = new Map<Id, string[]>()
-  for (const [key, endings] of firm.endings)
-    for (const { mapping } of endings) waiting.set(mapping, [...(waiting.get(mapping) ?? []), key])
+  const waiting = new Map<Id, Set<string>>()
+  for (const [key, errors] of endings)
+    for (const { mapping } of errors.flat())
+      waiting.set(mapping, (waiting.get(mapping) ?? new Set()).add(key))
   // One for each who is heard: they may all stay.
   const lostFor = (mapping: Id, key: string, leader: string): number =>
     resources.token(`${mapping} not of ${leader} for ${key}`)
   return {
-    ofStill: ({ key }, { isLeft, lost }) => {
-      if (isLeft) return []
-      if (lost === null) return inGroups(key)
-      const { mapping, leaders } = lost
-      return [...inFirmGroups(key), ...leaders.map((leader) => lostFor(mapping, key, leader))]
-    },
+    ofStill: ({ key }, { isLeft, lost }) =>
+      isLeft
+        ? []
+        : [
+            ...inGroups(key),
+            ...lost.flatMap(({ mapping, leaders }) => leaders.map((leader) => lostFor(mapping, key, leader))),
+          ],
     ofHeard: (sender, { mapping }) =>
-      (waiting.get(mapping.id) ?? [])
-        .filter((key) => key !== sender.key)
-        .map((key) => lostFor(mapping.id, key, sender.key)),
+      [...(waiting.get(mapping.id) ?? [])].map((key) => lostFor(mapping.id, key, sender.key)),
   }
 }
 

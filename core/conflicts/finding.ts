@@ -86,8 +86,8 @@ export interface Draft {
   moves?: readonly Movers[]
   /** Which two of its senders may not both stay, where moving all but one would be more than it takes. */
   meetings?: ReadonlyArray<readonly [Sender, Sender]>
-  /** Is it there, whatever is taught elsewhere, until its senders move? Of a rule about mappings only. */
-  isLasting?: boolean
+  /** The mapping that its senders set off, by its id, where it is there no more once that is taught elsewhere. */
+  setsOff?: Id
   /** What can be done about it, worked out when asked for; each is tried before it is offered. */
   cures?: () => readonly Fix[]
 }

@@ -78,8 +78,7 @@ function draftOf(context: CheckContext, resolved: ResolvedMapping, who: readonly
       ? {}
       : { between: [...new Set([mapping.gesture, ...who.map(({ gesture }) => gesture)])] }),
     moves: [who],
-    // What is no longer in use hears nothing of its own, so no plan has it taught elsewhere.
-    isLasting: former !== null,
+    setsOff: mapping.id,
     cures: () => [
       ...(former === null ? teachFixes(context, [resolved]) : clearFixes(context, [mapping])),
       ...moveFixes(context, [who]),

@@ -45,6 +45,7 @@ export const secondary: Rule = {
           addresses: [listening.address],
           destinations: [destination.id],
           about: mapping.id,
+          setsOff: mapping.id,
           ...(mapping.gesture === null
             ? {}
             : { between: [mapping.gesture, ...who.map(({ gesture }) => gesture)] }),
