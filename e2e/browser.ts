@@ -235,7 +235,7 @@ export const idsFrom = (kind: string, from: number, to: number): string[] =>
 export async function setField(page: Session, css: string, ...keys: string[]): Promise<void> {
   const field = await page.waitFor(`to type into ${css}`, async () => {
     const found = await page.find(css)
-    return (await found.isDisplayed()) && (await found.isEnabled()) ? found : (undefined as never)
+    return (await found.isEnabled()) ? found : (undefined as never)
   })
   await field.sendKeys(Key.chord(Key.CONTROL, 'a'), ...keys)
 }
