@@ -123,7 +123,7 @@ describe('where layers share, a parameter that is taught again', () => {
       2,
     ],
     [
-      'is moved by nobody who comes to where it stays',
+      'is moved by nobody who comes to where its first layer stays, though it may move',
       testRig(
         [
           testController(
@@ -131,8 +131,8 @@ describe('where layers share, a parameter that is taught again', () => {
             {},
             {
               templates: layeredTemplates(
-                { 'k1.turn': sendingCc(20) },
-                { 'k2.turn': sending({ kind: 'cc', number: 'wanted' }) },
+                { 'k1.turn': sendingCc(21) },
+                { 'k1.turn': sendingCc(20), 'k2.turn': sending({ kind: 'cc', number: 'wanted' }) },
                 { mode: 'replace', gestures: ['k1.turn', 'k2.turn'] },
               ),
             },
@@ -141,7 +141,7 @@ describe('where layers share, a parameter that is taught again', () => {
         undefined,
         { mappings: [joined('a/k1.turn', 'p1', { learnedAt: '1:cc20' })] },
       ),
-      [20],
+      [21],
       1,
     ],
     [
