@@ -12,14 +12,6 @@ export interface Taking {
   isExclusive: boolean
 }
 
-/** A candidate, with its place among all. */
-interface User {
-  id: number
-  takes: Int32Array
-  /** The first candidate that it excludes whatever it takes, and the one after the last; null for none. */
-  rivals: readonly [from: number, to: number] | null
-}
-
 /**
  * The same problem, in which candidates also take what they could not have beside any of those who take it: of three of
  * whom each two exclude each other only one can be had, where three pairs alone would let relaxed prices have one and a half.
@@ -44,64 +36,82 @@ export function lifted(problem: Problem): Problem {
 
 /** As `lifted`, of what candidates take: the very same list where nothing is added. */
 export function liftedTakes(lists: readonly Taking[], resources: number): readonly Taking[] {
-  const all: User[] = []
-  const users: User[][] = Array.from({ length: resources }, () => [])
+  /** What each candidate takes, by its place among all; and who takes each resource, from the first on. */
+  const takesOf: Int32Array[] = []
+  const users: number[][] = Array.from({ length: resources }, () => [])
+  /** The first candidate that it excludes whatever it takes, and the one after the last; the same for none. */
+  const rivalsFrom: number[] = []
+  const rivalsTo: number[] = []
   for (const { takes: list, isExclusive } of lists) {
-    const from = all.length
-    const rivals = isExclusive ? ([from, from + list.length] as const) : null
-    list.forEach((takes, candidate) => {
-      const user = { id: from + candidate, takes, rivals }
-      all.push(user)
-      for (const resource of new Set(takes)) users[resource]?.push(user)
-    })
+    const from = takesOf.length
+    for (const takes of list) {
+      const id = takesOf.push(takes) - 1
+      rivalsFrom.push(from)
+      rivalsTo.push(isExclusive ? from + list.length : from)
+      for (const resource of takes) if (users[resource]?.at(-1) !== id) users[resource]?.push(id)
+    }
   }
-  /** Of each candidate, of how many in turn it is known that they exclude it, and by which of them it was seen last. */
-  const excludedBy = new Int32Array(all.length)
-  const seenBy = new Int32Array(all.length).fill(-1)
-  const excluded = (user: User, visit: (other: User) => void): void => {
-    for (const resource of user.takes) for (const other of users[resource] ?? []) visit(other)
-    if (user.rivals) for (const other of all.slice(...user.rivals)) visit(other)
+  const excludes = (a: number, b: number): boolean => {
+    if (rivalsFrom[a] === rivalsFrom[b] && rivalsFrom[a] !== rivalsTo[a]) return true
+    const [own, other] = [takesOf[a] ?? NOTHING, takesOf[b] ?? NOTHING]
+    return own.some((resource) => other.includes(resource))
   }
-  const excludes = (a: User, b: User): boolean =>
-    (a.rivals !== null && a.rivals === b.rivals) || a.takes.some((resource) => b.takes.includes(resource))
 
-  let turn = 0
+  /** Of each candidate, of how many users of a resource it is known that they exclude it, and of which resource. */
+  const excludedBy = new Int32Array(takesOf.length)
+  const seenAt = new Int32Array(takesOf.length).fill(-1)
   let looks = 0
-  const added = new Map<User, number[]>()
-  users.forEach((own, resource) => {
-    const isPlain = own.every(({ takes }) => takes.length === 1)
-    if (own.length < 2 || own.length > MOST_USERS || isPlain || looks > MOST_LOOKS) return
-    const near: User[] = []
+  /** Who is excluded by each user of a resource and takes something else. */
+  const excludedByAll = (own: readonly number[], resource: number): readonly number[] => {
     for (const user of own) {
-      turn++
-      excluded(user, (other) => {
-        looks++
-        if (seenBy[other.id] === turn) return
-        seenBy[other.id] = turn
-        if (user === own[0]) {
-          excludedBy[other.id] = 0
-          near.push(other)
-        }
-        excludedBy[other.id] = (excludedBy[other.id] ?? 0) + 1
-      })
+      seenAt[user] = resource
+      excludedBy[user] = NEVER
     }
-    const more: User[] = []
-    for (const user of near) {
-      if (excludedBy[user.id] !== own.length || user.takes.length === 0 || own.includes(user)) continue
+    const near: number[] = []
+    let left = 0
+    const see = (other: number, turn: number): void => {
+      looks++
+      if (turn === 0 && seenAt[other] !== resource) {
+        seenAt[other] = resource
+        near.push(other)
+      } else if (seenAt[other] !== resource || excludedBy[other] !== turn) return
+      excludedBy[other] = turn + 1
+      left++
+    }
+    for (let turn = 0; turn < own.length; turn++) {
+      const user = own[turn] ?? 0
+      left = 0
+      for (const each of takesOf[user] ?? NOTHING) for (const other of users[each] ?? []) see(other, turn)
+      for (let other = rivalsFrom[user] ?? 0; other < (rivalsTo[user] ?? 0); other++) see(other, turn)
+      if (left === 0) return []
+    }
+    return near.filter((other) => excludedBy[other] === own.length && (takesOf[other] ?? NOTHING).length > 0)
+  }
+
+  const added = new Map<number, number[]>()
+  users.forEach((own, resource) => {
+    const isPlain = own.every((user) => takesOf[user]?.length === 1)
+    if (own.length < 2 || own.length > MOST_USERS || isPlain || looks > MOST_LOOKS) return
+    const more: number[] = []
+    for (const user of excludedByAll(own, resource))
       if (more.every((each) => excludes(each, user))) more.push(user)
-    }
     for (const user of more) added.set(user, [...(added.get(user) ?? []), resource])
   })
   if (added.size === 0) return lists
-  let from = 0
+  let next = 0
   return lists.map((list) => {
-    const own = all.slice(from, from + list.takes.length)
-    from += list.takes.length
-    if (!own.some((user) => added.has(user))) return list
-    const takes = own.map((user) => {
-      const also = added.get(user)
-      return also ? Int32Array.from([...user.takes, ...also]) : user.takes
+    const from = next
+    next += list.takes.length
+    const isSame = list.takes.every((_, candidate) => !added.has(from + candidate))
+    if (isSame) return list
+    const takes = list.takes.map((own, candidate) => {
+      const also = added.get(from + candidate)
+      return also ? Int32Array.from([...own, ...also]) : own
     })
     return { ...list, takes }
   })
 }
+
+const NOTHING = new Int32Array()
+/** Who takes the resource itself is not counted. */
+const NEVER = -1
