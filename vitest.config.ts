@@ -14,7 +14,7 @@ export default defineConfig({
       'scripts/**/*.test.ts',
       'shared/**/*.test.ts',
     ],
-    testTimeout: 30_000,
+    testTimeout: 60_000,
     // No test changes what another one sees; with modules of its own for each file they take half as long again.
     isolate: false,
     pool: 'threads',
