@@ -1,7 +1,6 @@
 import { liftedOnce, settle, settledAlone, type Descent } from './descent'
 import { nodesFor, type Aids } from './exact'
 import type { Weights } from './chain'
-import type { Lacking } from './lowest-by-programs'
 import { choiceOf, MOST_COLUMNS, NEARLY_NOTHING, posedFor } from './program'
 import { scoreOf, TERMS, type Choice } from './problem'
 import { reduced, widened } from './reduce'
@@ -25,6 +24,9 @@ const NEAR_SHARE = 0.25
 
 /** Programs of more columns end sooner where it is said what their costs may come to; smaller ones take longer. */
 const MOST_WITHOUT_RANGE = 1000
+
+/** There is nothing, or it took too long to see. */
+type Lacking = 'none' | 'open'
 
 /**
  * Go on through the terms, several at once, by linear programs where their columns are whole, and by whole numbers where they

@@ -1,7 +1,7 @@
 import { solvedByWholeNumbers } from './by-whole-numbers'
 import { descentFrom, isThere, liftedOnce, nextTerm, settle, settledAlone, type Descent } from './descent'
-import { nodesFor, type Aids } from './exact'
-import { choiceOf, MOST_COLUMNS, NEARLY_NOTHING, posed } from './program'
+import type { Aids } from './exact'
+import { MOST_COLUMNS, NEARLY_NOTHING } from './program'
 import { scoreOf, TERMS, type Choice, type Problem, type Term } from './problem'
 import { lowestToBegin } from './lowest-by-programs'
 import { reduced } from './reduce'
@@ -67,31 +67,8 @@ const isReached = (_: Term, value: number, amount: number): boolean =>
 /** A choice that has what was settled; null where there is none, or it was not found. */
 function foundOf(hope: Descent, aids: Aids): Smaller | null {
   if (hope.choice !== null && isThere(hope)) return { ...hope, choice: hope.choice }
-  const { problem, settled } = hope
-  const lowest = lowestToBegin(problem, settled, aids)
-  if (lowest === 'none') return null
-  if (lowest !== 'open') {
-    const ended = settle(hope, [], lowest.step, lowest.choice)
-    return ended.choice !== null && isThere(ended) ? { ...ended, choice: ended.choice } : null
-  }
-  const choice = wholeOf(problem, settled, aids)
-  return choice !== null && isThere({ ...hope, choice }) ? { ...hope, choice } : null
-}
-
-/** A choice that keeps to all terms; null where there is none. */
-function wholeOf(
-  problem: Problem,
-  settled: Descent['settled'],
-  { programs, budget, isStopped }: Aids,
-): Choice | null {
-  const last = settled.at(-1)
-  if (!last) return null
-  const asked = posed(problem, { term: last.term, settled: settled.slice(0, -1) }, MOST_COLUMNS)
-  if (asked === null) return null
-  const { values } = programs(asked.program, {
-    isWhole: true,
-    nodes: nodesFor(budget, asked.program),
-    isStopped,
-  })
-  return values && choiceOf(problem, asked, values)
+  const lowest = lowestToBegin(hope.problem, hope.settled, aids)
+  if (lowest === null) return null
+  const ended = settle(hope, [], lowest.step, lowest.choice)
+  return ended.choice !== null && isThere(ended) ? { ...ended, choice: ended.choice } : null
 }

@@ -42,8 +42,8 @@ export function lowestByPrograms({ problem: whole, choice: known }: Smaller, aid
     const group = groupFrom(problem, order.slice(at))
     const score = scoreOf(problem, choice)
     const settled = TERMS.map((term) => ({ term, value: score[term] }))
-    const next = lowered(problem, settled, group, columnsLeft, aids)
-    if (typeof next === 'string' || compareIn(group, next.choice, choice) > 0) return ended(false)
+    const next = lowered(problem, settled, group, { columns: columnsLeft, whole: MOST_WHOLE_COLUMNS }, aids)
+    if (next === null || compareIn(group, next.choice, choice) > 0) return ended(false)
     choice = next.choice
     columnsLeft -= next.columns
     shrink(fixedAs(problem, group, next.choice))
@@ -52,22 +52,17 @@ export function lowestByPrograms({ problem: whole, choice: known }: Smaller, aid
 
 /**
  * A choice that keeps to settled terms, of which nothing is known yet, with its first items as low as they can be; and the
- * problem in which these stay so. Else whether it is known that there is none.
+ * problem in which these stay so. Null where there is none, or where columns are broken: then there hardly ever is one.
  */
 export function lowestToBegin(
   problem: Problem,
   settled: Stage['settled'],
   aids: Aids,
-): { choice: Choice; step: Reduced } | Lacking {
+): { choice: Choice; step: Reduced } | null {
   const group = groupFrom(problem, problem.chains.flat())
-  const found = lowered(problem, settled, group, MOST_COLUMNS_IN_ALL, aids)
-  return typeof found === 'string'
-    ? found
-    : { choice: found.choice, step: fixedAs(problem, group, found.choice) }
+  const found = lowered(problem, settled, group, { columns: MOST_COLUMNS_IN_ALL, whole: 0 }, aids)
+  return found && { choice: found.choice, step: fixedAs(problem, group, found.choice) }
 }
-
-/** There is nothing, or it took too long to see. */
-export type Lacking = 'none' | 'open'
 
 /** The problem in which some items have what a choice gives them. */
 function fixedAs(problem: Problem, group: readonly number[], choice: Choice): Reduced {
@@ -122,34 +117,37 @@ function rankOf({ items }: Problem, group: readonly number[]): (item: number, ca
   return (item, candidate) => (weights.get(item) ?? 0) * candidate
 }
 
-/** A choice that keeps to settled terms, in which some items lie as low as they can. */
+/**
+ * A choice that keeps to settled terms, in which some items lie as low as they can; null where none is found.
+ *
+ * @param most Of programs with more columns none is made, nor solved by whole numbers.
+ */
 function lowered(
   problem: Problem,
   settled: Stage['settled'],
   group: readonly number[],
-  mostColumns: number,
+  most: { columns: number; whole: number },
   { programs, budget, isStopped }: Aids,
-): { choice: Choice; columns: number } | Lacking {
+): { choice: Choice; columns: number } | null {
   const rank = rankOf(problem, group)
   const asked = posedFor(
     problem,
     settled,
     ({ items, candidates }) => items.reduce((sum, item, at) => sum + rank(item, candidates[at] ?? 0), 0),
-    Math.min(mostColumns, MOST_COLUMNS),
+    Math.min(most.columns, MOST_COLUMNS),
   )
-  if (asked === null || isStopped()) return 'open'
+  if (asked === null || isStopped()) return null
   const columns = asked.program.costs.length
   const sum = (of: Choice): number => group.reduce((all, item) => all + rank(item, of[item] ?? 0), 0)
-  const solved = (isWhole: boolean): Choice | Lacking => {
+  const solved = (isWhole: boolean): Choice | null => {
     const nodes = isWhole ? nodesFor(budget, asked.program) : 0
     const { end, values, duals } = programs(asked.program, { isWhole, nodes, isStopped })
     const found = end === 'least' && values ? choiceOf(problem, asked, values) : null
     const isLeast = found !== null && (!duals || sum(found) - leastBy(asked.program, duals) < 1 - ROUNDING)
-    return isLeast ? found : end === 'none' ? 'none' : 'open'
+    return isLeast ? found : null
   }
-  const first = solved(false)
-  const choice = first === 'open' && columns <= MOST_WHOLE_COLUMNS ? solved(true) : first
-  if (typeof choice === 'string') return choice
+  const choice = solved(false) ?? (columns <= most.whole ? solved(true) : null)
+  if (choice === null) return null
   const score = scoreOf(problem, choice)
-  return settled.every(({ term, value }) => score[term] <= value) ? { choice, columns } : 'open'
+  return settled.every(({ term, value }) => score[term] <= value) ? { choice, columns } : null
 }

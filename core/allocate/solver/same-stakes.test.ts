@@ -44,7 +44,8 @@ it('lets everyone cost as much as before of what matters most, on the same chann
       expect(difference).toBeLessThanOrEqual(0)
       if (difference < 0) better++
     }),
-    { numRuns: 60 },
+    { numRuns: 150 },
   )
+  // About 35 are.
   expect(better).toBeGreaterThan(10)
 })
