@@ -186,5 +186,5 @@ it('loops and double ways are found as by walking every way', () => {
     { numRuns: 400 },
   )
   expect(seen.loops).toBeGreaterThan(10)
-  expect(seen.doubled).toBeGreaterThan(10)
+  expect(seen.doubled).toBeGreaterThan(2)
 })
