@@ -3,7 +3,7 @@ import { expect, it } from 'vitest'
 import { anyCrowd, everyChoice, problemOf, shapeTaking } from '../../testing/allocations'
 import { programs } from '../../testing/plans'
 import { scoreOf, TERMS, type Problem } from './problem'
-import { leastBy, posed, type Program } from './program'
+import { choiceOf, leastBy, posed, type Program } from './program'
 
 const anyProgram = fc
   .record({ columns: fc.integer({ min: 1, max: 6 }), rows: fc.integer({ min: 1, max: 5 }) })
@@ -104,4 +104,20 @@ it('is never said to cost more than it can, whatever prices its rows are given, 
     }),
     { numRuns: 300 },
   )
+})
+
+it('says no choice that takes something twice, or has more of a term than is settled, whatever its columns', () => {
+  const one = shapeTaking([[0], []], [0, 1])
+  const problem: Problem = { items: [one, one], chains: [[0], [1]], resources: 1 }
+  const asked = posed(problem, { term: 'outside', settled: [{ term: 'stale', value: 1 }] }, 100)
+  if (!asked) throw new Error('There is no program.')
+  /** The columns in which two items have these candidates. */
+  const columns = (...own: readonly number[]): Float64Array =>
+    Float64Array.from(asked.runs, ({ items: [item = 0], candidates: [candidate] }) =>
+      own[item] === candidate ? 1 : 0,
+    )
+  expect(choiceOf(problem, asked, columns(0, 1))).toEqual([0, 1])
+  expect(choiceOf(problem, asked, columns(1, 0))).toEqual([1, 0])
+  expect(choiceOf(problem, asked, columns(0, 0))).toBeNull()
+  expect(choiceOf(problem, asked, columns(1, 1))).toBeNull()
 })

@@ -5,6 +5,7 @@ import {
   isPossible,
   mostOf,
   NOWHERE,
+  scoreOf,
   TERMS,
   type Choice,
   type Problem,
@@ -258,8 +259,12 @@ export function leastBy(
   return sum
 }
 
-/** The choice that whole columns say; null where they are not whole, or where something would be taken twice. */
-export function choiceOf(problem: Problem, { runs }: Posed, values: Float64Array): Choice | null {
+/** The choice that whole columns say; null where they are not whole, take something twice, or have more of a settled term. */
+export function choiceOf(
+  problem: Problem,
+  { program, runs, rowOfTerm }: Posed,
+  values: Float64Array,
+): Choice | null {
   const choice = problem.items.map(() => -1)
   for (let column = 0; column < values.length; column++) {
     const value = values[column] ?? 0
@@ -270,5 +275,8 @@ export function choiceOf(problem: Problem, { runs }: Posed, values: Float64Array
       choice[item] = run.candidates[index] ?? -1
     })
   }
-  return isPossible(problem, choice) ? choice : null
+  if (!isPossible(problem, choice)) return null
+  const score = scoreOf(problem, choice)
+  const isKept = [...rowOfTerm].every(([term, row]) => score[term] <= (program.most[row] ?? Infinity))
+  return isKept ? choice : null
 }

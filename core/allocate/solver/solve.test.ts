@@ -179,7 +179,7 @@ it('claims nothing that is not so, whatever prices and choices it is given', () 
       if (found.bound) expect(found.bound.value).toBeLessThanOrEqual(found.score[found.bound.term])
       if (found.isLeast) expect(found.choice).toEqual(bestByTrying(problem))
     }),
-    { numRuns: 200 },
+    { numRuns: 400 },
   )
 })
 
