@@ -1,5 +1,5 @@
-import { writeRig, type Rig } from '../core/rig'
-import { importText, startSession, type Session } from '../e2e/browser'
+import type { Rig } from '../core/rig'
+import { startPage, type Page } from '../e2e/support/page'
 
 /** What is measured: something done to the page, many times over. */
 interface Act {
@@ -26,8 +26,8 @@ const WARM_UP = 6
  * The work of one frame (ms): from the event, given at the start of a frame, through script, style, layout
  * and paint, to the first task after that frame. Waiting for the display's tick is left out.
  */
-export async function measure(page: Session, { name, times, script, before = '' }: Act): Promise<Measured> {
-  const taken = await page.driver.executeAsyncScript<number[]>(`
+export async function measure(page: Page, { name, times, script, before = '' }: Act): Promise<Measured> {
+  const taken = await page.runAsync<number[]>(`
     const done = arguments[arguments.length - 1]
     const PAUSE_MS = ${PAUSE_MS}
     const at = (control) => document.querySelector('[data-control="' + control + '"]')
@@ -76,11 +76,9 @@ const REDO = command('y')
 
 /** Selecting, bulk edits and dragging on a surface whose pads are called pad-1, pad-2 … */
 export async function measureDesk(rig: Rig, controls: number): Promise<Measured[]> {
-  const page = await startSession()
+  const page = await startPage()
   try {
-    await page.go('/desk')
-    await page.find('[data-testid=surface]')
-    await importText(page, 'bench.json', writeRig(rig))
+    await page.open('/desk', rig)
     await page.find(`[data-control=pad-${controls}]`)
     const found: Measured[] = [await measure(page, ONE_WORD)]
     found.push(
@@ -97,7 +95,7 @@ export async function measureDesk(rig: Rig, controls: number): Promise<Measured[
         script: `at('pad-' + (2 + (n * 7) % ${controls - 1}))${CLICK}, shiftKey: true }))`,
       }),
     )
-    await page.driver.executeScript(`document.querySelector('[data-control=pad-1]')${CLICK} }))`)
+    await page.run(`document.querySelector('[data-control=pad-1]')${CLICK} }))`)
     await page.click('[data-tool=draw]')
     await page.click('[data-testid=whole-block]')
     await page.click('[data-tool=draw]')
@@ -141,7 +139,7 @@ export async function measureDesk(rig: Rig, controls: number): Promise<Measured[
     )
     await page.click('[data-tool=draw]')
     await page.find('[data-testid=draw-panel]')
-    await page.driver.executeScript(`document.querySelector('[data-control=pad-5]')${CLICK} }))`)
+    await page.run(`document.querySelector('[data-control=pad-5]')${CLICK} }))`)
     found.push(
       await measure(page, {
         name: 'drag one control, one move',
@@ -154,6 +152,6 @@ export async function measureDesk(rig: Rig, controls: number): Promise<Measured[
     )
     return found
   } finally {
-    await page.quit()
+    await page.end()
   }
 }

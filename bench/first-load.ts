@@ -1,5 +1,5 @@
 import { gzipSync } from 'node:zlib'
-import { startSession } from '../e2e/browser'
+import { startPage } from '../e2e/support/page'
 
 interface Loaded {
   url: string
@@ -19,12 +19,12 @@ export interface FirstLoad {
  * findings: page, chunks, demo rig and worker, each file once.
  */
 export async function firstLoad(): Promise<FirstLoad> {
-  const page = await startSession()
+  const page = await startPage()
   try {
     await page.go('/')
     await page.find('[data-testid=findings-count]')
     await page.find('[data-testid=lattice]')
-    const loaded = await page.driver.executeScript<Loaded[]>(`
+    const loaded = await page.run<Loaded[]>(`
       return performance.getEntriesByType('resource')
         .filter(({ name }) => /\\.js($|\\?)/.test(name))
         .map(({ name, encodedBodySize }) => ({ url: name, sent: encodedBodySize }))`)
@@ -43,6 +43,6 @@ export async function firstLoad(): Promise<FirstLoad> {
       files.reduce((total, file) => total + pick(file), 0)
     return { files, sent: sum(({ sent }) => sent), gzip: sum(({ gzip }) => gzip) }
   } finally {
-    await page.quit()
+    await page.end()
   }
 }

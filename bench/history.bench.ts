@@ -8,7 +8,7 @@ import { addRig, loadRig, takeOwnership, writeChanges } from '../app/storage/she
 import { keepVersion } from '../app/storage/versions'
 import { perform, writeRig, type Rig, type RigEdit, type Step } from '../core/rig'
 import { nineRingsRig } from '../demo'
-import { Key, setField, startSession } from '../e2e/browser'
+import { Key, startPage } from '../e2e/support/page'
 import { builtCore } from './built'
 
 const EDITS = 5000
@@ -85,7 +85,7 @@ it('5,000 edits: what is stored, and how long opening takes', { timeout: 600_000
   )
   expect((await loadRig(database, id))?.rig).toEqual(rig)
 
-  const page = await startSession()
+  const page = await startPage()
   try {
     await page.go('/desk')
     await page.find('[data-testid=lattice]')
@@ -101,7 +101,7 @@ it('5,000 edits: what is stored, and how long opening takes', { timeout: 600_000
       steps,
       versions: versions.map(({ bytes, ...each }) => ({ ...each, bytes: [...bytes] })),
     }
-    await page.driver.executeAsyncScript(
+    await page.runAsync(
       `const [rows, done] = arguments
        const request = indexedDB.open('deft-lattice')
        request.onsuccess = () => {
@@ -116,16 +116,13 @@ it('5,000 edits: what is stored, and how long opening takes', { timeout: 600_000
     const times: Record<string, number[]> = { [id]: [], fresh: [] }
     for (let run = 0; run < RUNS; run++) {
       for (const which of [id, 'fresh']) {
-        await page.driver.executeScript(
-          `sessionStorage.setItem('deft-lattice/last-opened', arguments[0])`,
-          which,
-        )
+        await page.run(`sessionStorage.setItem('deft-lattice/last-opened', arguments[0])`, which)
         await page.go('/desk')
         await page.find('[data-testid=lattice]')
-        const ms = await page.driver.executeScript<number>(
+        const ms = await page.run<number>(
           `return performance.getEntriesByType('paint').at(-1)?.startTime ?? performance.now()`,
         )
-        const shown = await page.driver.executeScript<number>('return performance.now()')
+        const shown = await page.run<number>('return performance.now()')
         times[which]?.push(Math.max(ms, shown))
       }
     }
@@ -133,11 +130,11 @@ it('5,000 edits: what is stored, and how long opening takes', { timeout: 600_000
     console.log(
       `Opened in ${long.toFixed(0)} ms after ${EDITS} edits, in ${fresh.toFixed(0)} ms fresh: ${(long / fresh).toFixed(2)} times (figure ${MOST_OPENING})`,
     )
-    await page.driver.executeScript(`sessionStorage.setItem('deft-lattice/last-opened', arguments[0])`, id)
+    await page.run(`sessionStorage.setItem('deft-lattice/last-opened', arguments[0])`, id)
     await page.go('/history')
     await page.find('[data-history=step]')
     const start = performance.now()
-    await setField(page, '[data-testid=version-name]', 'Now', Key.ENTER)
+    await page.type('[data-testid=version-name]', 'Now', Key.ENTER)
     await page.waitFor('the version', async () =>
       (await page.text('[data-testid=history-line]')).includes('Now'),
     )
@@ -145,7 +142,7 @@ it('5,000 edits: what is stored, and how long opening takes', { timeout: 600_000
       `A version was named and listed in ${(performance.now() - start).toFixed(0)} ms, typing included`,
     )
   } finally {
-    await page.quit()
+    await page.end()
     await database.delete()
   }
 })
@@ -187,13 +184,13 @@ const WATCH = `
 it('History of the stress rig leaves the page its frames', { timeout: 600_000 }, async () => {
   const core = await builtCore()
   const file = join(mkdtempSync(join(tmpdir(), 'deft-stress-')), 'stress.json')
-  const page = await startSession()
+  const page = await startPage()
   try {
     await page.go('/desk')
     await page.find('[data-testid=findings-count]')
     // Too large for a script’s argument: the driver gives the file itself.
     writeFileSync(file, writeRig({ ...core.stressRig(), name: 'Stress' }))
-    await page.driver.executeScript(`
+    await page.run(`
       HTMLInputElement.prototype.click = function () {
         this.id = 'chosen-file'
         document.body.append(this)
@@ -203,34 +200,34 @@ it('History of the stress rig leaves the page its frames', { timeout: 600_000 },
     await (await page.find('#chosen-file')).sendKeys(file)
     await page.waitFor('the rig', async () => (await page.text('[data-testid=rig-menu]')) === 'Stress')
     await page.press('History')
-    await setField(page, '[data-testid=version-name]', 'At first', Key.ENTER)
+    await page.type('[data-testid=version-name]', 'At first', Key.ENTER)
     await page.waitFor('the version', async () =>
       (await page.text('[data-testid=history-line]')).includes('At first'),
     )
     await page.click('[data-testid=rig-menu]')
-    await setField(page, '#rig-name', 'Stressed', Key.ENTER)
+    await page.type('#rig-name', 'Stressed', Key.ENTER)
     await page.keys(Key.ESCAPE)
     await page.press('Desk')
     await page.find('[data-testid=lattice]')
     await page.driver.sleep(8000)
-    await page.driver.executeScript(WATCH)
+    await page.run(WATCH)
     await page.driver.sleep(500)
-    await page.driver.executeScript(LONGEST)
+    await page.run(LONGEST)
     await page.press('History')
     await page.find('[data-history=step]')
     await page.driver.sleep(6000)
-    const opened = await page.driver.executeScript<number>(LONGEST)
+    const opened = await page.run<number>(LONGEST)
     const start = performance.now()
     await page.click('[data-history=version]')
     await page.find('[data-testid=history-summary]')
     const ms = performance.now() - start
-    const compared = await page.driver.executeScript<number>(LONGEST)
+    const compared = await page.run<number>(LONGEST)
     console.log(
       `History of the stress rig: opened, the page was without a frame for ${opened.toFixed(0)} ms at most; compared with a version in ${(ms / 1000).toFixed(1)} s, for ${compared.toFixed(0)} ms at most`,
     )
     expect(ms).toBeGreaterThan(0)
   } finally {
-    await page.quit()
+    await page.end()
     rmSync(dirname(file), { recursive: true, force: true })
   }
 })

@@ -4,13 +4,13 @@ import { join } from 'node:path'
 import { expect, it } from 'vitest'
 import { writeRig } from '../core/rig'
 import { stressRig } from '../core/testing/stress-rig'
-import { By, startSession, type Session } from '../e2e/browser'
+import { By, startPage, type Page } from '../e2e/support/page'
 import { measure, ONE_WORD, type Measured } from './desk-work'
 
 const TIMES = 60
 
 /** Pinning and unpinning the control at hand: the edit, and all that shows it, in the frame it falls in. */
-async function measureEdit(page: Session, name: string, control: string): Promise<Measured> {
+async function measureEdit(page: Page, name: string, control: string): Promise<Measured> {
   await page.click(`[data-control="${control}"]`)
   await page.find('[data-address-field]')
   return measure(page, {
@@ -21,8 +21,8 @@ async function measureEdit(page: Session, name: string, control: string): Promis
 }
 
 /** Give the application's own import a file by its path: a hundred megabytes do not go through a script. */
-async function importPath(page: Session, path: string): Promise<void> {
-  await page.driver.executeScript(`
+async function importPath(page: Page, path: string): Promise<void> {
+  await page.run(`
     const click = HTMLInputElement.prototype.click
     HTMLInputElement.prototype.click = function () {
       if (this.type === 'file') document.body.append(this)
@@ -34,7 +34,7 @@ async function importPath(page: Session, path: string): Promise<void> {
 }
 
 it('one edit, to painted, on the demo rig and on the stress rig', async () => {
-  const page = await startSession()
+  const page = await startPage()
   const folder = mkdtempSync(join(tmpdir(), 'deft-stress-'))
   try {
     await page.go('/desk')
@@ -62,7 +62,7 @@ it('one edit, to painted, on the demo rig and on the stress rig', async () => {
       ].join('\n'),
     )
   } finally {
-    await page.quit()
+    await page.end()
     rmSync(folder, { recursive: true, force: true })
   }
 })

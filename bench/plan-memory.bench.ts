@@ -1,7 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { expect, it } from 'vitest'
-import { importText, startSession } from '../e2e/browser'
-import { writeRig } from '../core/rig'
+import { startPage } from '../e2e/support/page'
 import { stressRig } from '../core/testing/stress-rig'
 
 /** The memory of the largest process that runs a page, in MB; its workers are in it. */
@@ -20,11 +19,9 @@ function largestPage(): number {
 }
 
 it('plan anew of 3,136 assignments in the browser: memory, and the first plan', async () => {
-  const page = await startSession()
+  const page = await startPage()
   try {
-    await page.go('/desk')
-    await importText(page, 'large.json', writeRig(stressRig(2)))
-    await page.waitFor('the rig', async () => (await page.text('[data-testid=rig-menu]')).includes('Stress'))
+    await page.open('/desk', stressRig(2))
     await page.find('[data-testid=lattice]')
     const before = largestPage()
     await page.click('[data-testid=plan-open]')
@@ -48,6 +45,6 @@ it('plan anew of 3,136 assignments in the browser: memory, and the first plan', 
     )
     expect(most).toBeGreaterThan(0)
   } finally {
-    await page.quit()
+    await page.end()
   }
 }, 400_000)

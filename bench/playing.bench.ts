@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
-import { startSession } from '../e2e/browser'
-import { MIDI_STAND_IN } from '../e2e/midi-stand-in'
+import { startPage } from '../e2e/support/page'
+import { MIDI_STAND_IN } from '../e2e/support/midi-stand-in'
 import { measure } from './desk-work'
 
 const [SECONDS, A_SECOND] = [60, 3000]
@@ -40,9 +40,9 @@ const FLOOD = `
   }, 4)`
 
 it(`${A_SECOND} messages a second for ${SECONDS} s from a port, and a hand to a parameter painted`, async () => {
-  const page = await startSession()
+  const page = await startPage()
   try {
-    await page.devTools('Page.addScriptToEvaluateOnNewDocument', { source: MIDI_STAND_IN })
+    await page.atEveryLoad(MIDI_STAND_IN)
     await page.go('/bench')
     await page.find('[data-testid=bench-surface]')
     const fader = await measure(page, {
@@ -58,14 +58,14 @@ it(`${A_SECOND} messages a second for ${SECONDS} s from a port, and a hand to a 
     })
     await page.click('[data-side=ports]')
     await page.click('[data-testid=ask-ports]')
-    await page.driver.executeScript(`midi.plug('in-1', 'Desk in', 'input')`)
+    await page.run(`midi.plug('in-1', 'Desk in', 'input')`)
     await page.click('[data-port="syzra/usb"] button')
     await page.press('Desk in')
-    await page.waitFor('it to be heard', async () => page.driver.executeScript(`return midi.isHeard('in-1')`))
+    await page.waitFor('it to be heard', async () => page.run(`return midi.isHeard('in-1')`))
     await page.click('[data-side=moves]')
     await page.press('Clear')
     await page.driver.manage().setTimeouts({ script: (SECONDS + 30) * 1000 })
-    const found = (await page.driver.executeAsyncScript(FLOOD, SECONDS, A_SECOND)) as any
+    const found = (await page.runAsync(FLOOD, SECONDS, A_SECOND)) as any
     const text = await page.text('[data-testid=tape-count]')
     // Two messages are one value of a 14-bit pair.
     const heard = Number(/[\d,]+/.exec(text)?.[0].replaceAll(',', '')) * 2
@@ -79,6 +79,6 @@ it(`${A_SECOND} messages a second for ${SECONDS} s from a port, and a hand to a 
     )
     expect(found.sent).toBe(SECONDS * A_SECOND)
   } finally {
-    await page.quit()
+    await page.end()
   }
 }, 300_000)

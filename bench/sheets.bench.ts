@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { openPerformed, startSession } from '../e2e/browser'
+import { startPage } from '../e2e/support/page'
+import { AS_PERFORMED } from '../e2e/support/rigs'
 import { SHEET_FORMATS, sheetsOf } from '../core/sheets'
 import { testDestination, testRig } from '../core/testing/rigs'
 import { nodeTools } from '../shared/sheets/node-tools'
@@ -27,16 +28,16 @@ const WRITE_BOOK = `
 
 describe('sheets', () => {
   it('the book of the demo as PDF, in a worker, the page responsive', async () => {
-    const page = await startSession()
+    const page = await startPage()
     try {
       await page.go('/desk')
-      await openPerformed(page)
+      await page.open('/desk', AS_PERFORMED)
       await page.press('Sheets')
       await page.click('[data-sheet=book]')
       await page.find('[data-testid=book]')
       await page.driver.manage().setTimeouts({ script: 120_000 })
       const runs: Array<{ ms: number; longest: number }> = []
-      for (let turn = 0; turn < 5; turn++) runs.push(await page.driver.executeAsyncScript(WRITE_BOOK))
+      for (let turn = 0; turn < 5; turn++) runs.push(await page.runAsync(WRITE_BOOK))
       const [first, ...others] = runs
       const best = Math.min(...others.map(({ ms }) => ms))
       const longest = Math.max(...others.map(({ longest: each }) => each))
@@ -45,7 +46,7 @@ describe('sheets', () => {
       )
       expect(best).toBeGreaterThan(0)
     } finally {
-      await page.quit()
+      await page.end()
     }
   })
 

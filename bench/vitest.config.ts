@@ -8,7 +8,7 @@ export default defineConfig({
   test: {
     root: folder('..'),
     include: ['bench/**/*.bench.ts'],
-    globalSetup: ['bench/bundle.ts'],
+    globalSetup: ['bench/bundle.ts', 'e2e/support/global-setup.ts'],
     testTimeout: 300_000,
     fileParallelism: false,
     reporters: ['verbose'],

@@ -1,20 +1,14 @@
 import axe, { type AxeResults, type RunOptions } from 'axe-core'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { emptyRig, writeRig } from '../core/rig'
 import { cutPart, writePart } from '../core/rig/part'
-import { nineRingsRig } from '../demo'
-import { giveFile, Key, pickOption, startSession, type Session } from './browser'
+import { Key, usePage } from './support/page'
+import { AS_FOUND } from './support/rigs'
 
-let page: Session
-beforeAll(async () => {
-  page = await startSession()
-  await page.go('/desk')
-  await page.find('[data-testid=findings-count]')
-})
-afterAll(() => page.quit())
+const page = usePage()
 
 const themed = (theme: 'vellum' | 'night'): Promise<void> =>
-  page.driver.executeScript(
+  page.run(
     `const still = document.getElementById('still') ?? document.head.appendChild(document.createElement('style'))
      still.id = 'still'
      still.textContent = '* { transition: none !important }'
@@ -32,9 +26,9 @@ const ALL_BUT_COLOURS: RunOptions = { ...ANY, rules: { 'color-contrast': { enabl
 
 /** What is wrong with what is shown, by the rules that are asked for. */
 async function wrongBy(name: string, rules: RunOptions): Promise<string[]> {
-  const isThere = await page.driver.executeScript<boolean>(`return typeof axe !== 'undefined'`)
-  if (!isThere) await page.driver.executeScript(axe.source)
-  const { violations: wrong } = await page.driver.executeAsyncScript<AxeResults>(
+  const isThere = await page.run<boolean>(`return typeof axe !== 'undefined'`)
+  if (!isThere) await page.run(axe.source)
+  const { violations: wrong } = await page.runAsync<AxeResults>(
     `const [rules, done] = arguments
      axe.run(document, rules).then(done, (error) => done({ violations: [{ id: String(error), nodes: [] }] }))`,
     rules,
@@ -57,7 +51,7 @@ const wrongAtThisSize = (): Promise<string[]> => wrongBy('at this size', ALL_BUT
 
 /** What of the bar at the top, or of the tools, lies over something else or outside the page. */
 const crowding = (): Promise<string[]> =>
-  page.driver.executeScript(`
+  page.run(`
     const wrong = []
     const named = (element) => element.textContent.trim().slice(0, 30) || element.title
     if (document.scrollingElement.scrollWidth > innerWidth) wrong.push('the page is wider than the window')
@@ -76,25 +70,31 @@ const crowding = (): Promise<string[]> =>
     return wrong`)
 
 describe('in both themes', () => {
-  beforeAll(async () => {
-    await page.driver.executeScript(`localStorage.setItem('deft-lattice/theme', 'vellum')`)
+  beforeEach(async () => {
+    await page.open('/desk')
+    await page.run(`localStorage.setItem('deft-lattice/theme', 'vellum')`)
+    await page.firstFindings()
   })
 
-  it('the Desk has no accessibility violation, with a control in trouble selected', async () => {
-    await page.go('/desk')
-    await page.find('[data-testid=lattice]')
-    await page.click('[data-control="enc-5"]')
-    await page.find('aside [data-finding] [data-fix]')
-    expect(await violations()).toEqual([])
-  })
-
-  it('nor the findings, nor joining to a parameter', async () => {
-    await page.click('[data-testid=join]')
-    await page.find('[data-testid=join-picker] [data-parameter]')
-    expect(await violations()).toEqual([])
-    await page.click('[data-testid=findings-count]')
-    await page.find('[data-testid=findings] [data-fix]')
-    expect(await violations()).toEqual([])
+  it('the Desk has no accessibility violation, with a control in trouble selected, nor the findings, nor joining', async () => {
+    await page.step(
+      'the Desk has no accessibility violation, with a control in trouble selected',
+      async () => {
+        await page.go('/desk')
+        await page.find('[data-testid=lattice]')
+        await page.click('[data-control="enc-5"]')
+        await page.find('aside [data-finding] [data-fix]')
+        expect(await violations()).toEqual([])
+      },
+    )
+    await page.step('nor the findings, nor joining to a parameter', async () => {
+      await page.click('[data-testid=join]')
+      await page.find('[data-testid=join-picker] [data-parameter]')
+      expect(await violations()).toEqual([])
+      await page.click('[data-testid=findings-count]')
+      await page.find('[data-testid=findings] [data-fix]')
+      expect(await violations()).toEqual([])
+    })
   })
 
   it('nor drawing, templates, the controller, many at once, the table, the command box', async () => {
@@ -121,12 +121,7 @@ describe('in both themes', () => {
     await page.click('[data-testid=stop-moving]')
     await page.click('[data-testid=moving-panel] header button')
     await page.click('[data-control="knob-1"]')
-    await page.driver
-      .actions()
-      .keyDown(Key.SHIFT)
-      .click(await page.find('[data-control="knob-2"]'))
-      .keyUp(Key.SHIFT)
-      .perform()
+    await page.shiftClick('[data-control="knob-2"]')
     await page.find('[data-testid=many]')
     expect(await violations()).toEqual([])
     await page.click('[data-tool=ledger]')
@@ -145,7 +140,7 @@ describe('in both themes', () => {
     await page.find('[data-testid=destination-panel]')
     expect(await violations()).toEqual([])
     await page.click('[data-card=junction] button')
-    await page.driver.executeScript(
+    await page.run(
       `[...document.querySelectorAll('[data-testid=controller-ports] button')]
          .find(({ title }) => title.startsWith('What the cable')).click()`,
     )
@@ -157,9 +152,7 @@ describe('in both themes', () => {
     await page.go('/desk')
     await page.find('[data-testid=lattice]')
     // Findings come in above what is to be clicked.
-    await page.waitFor('the findings', async () =>
-      /\d finding/.test(await page.text('[data-testid=findings-count]')),
-    )
+    await page.says('[data-testid=findings-count]', /\d finding/)
     await page.click('[data-control="fader-1"]')
     await page.click('[data-testid=mapping-open]')
     await page.find('[data-testid=value-chart] canvas')
@@ -168,11 +161,8 @@ describe('in both themes', () => {
     await page.find('[data-teach]')
     expect(await violations()).toEqual([])
     await page.click('[data-lens=behaviour]')
-    await page.waitFor(
-      'what it gives',
-      async () => (await page.text('[data-control="fader-1"] .tagtext')) === '14-bit',
-    )
-    const spoken = await (await page.find('[data-control="fader-1"]')).getAttribute('aria-label')
+    await page.reads('[data-control="fader-1"] .tagtext', '14-bit')
+    const spoken = await page.attribute('[data-control="fader-1"]', 'aria-label')
     expect(spoken).toContain('gives 0–16383, 14-bit')
     expect(await violations(), 'behaviour').toEqual([])
     await page.click('[data-lens=destinations]')
@@ -232,15 +222,15 @@ describe('in both themes', () => {
     await page.go('/history')
     await page.find('[data-testid=backup]')
     expect(await violations()).toEqual([])
-    const choose = (): Promise<void> => pickOption(page, '[data-testid=compare-other] button', 'A file')
-    await giveFile(page, choose, 'another.json', writeRig(emptyRig('Another')))
+    const choose = (): Promise<void> => page.pick('[data-testid=compare-other] button', 'A file')
+    await page.giveFile(choose, 'another.json', writeRig(emptyRig('Another')))
     await page.find('[data-testid=history-summary]')
     await page.find('[data-testid=history-lattice]')
     expect(await violations()).toEqual([])
     await page.go('/rig')
-    const syzra = cutPart(nineRingsRig('as-found'), { kind: 'controller', id: 'syzra' })
+    const syzra = cutPart(AS_FOUND, { kind: 'controller', id: 'syzra' })
     if (!syzra) throw new Error('not there')
-    await giveFile(page, () => page.click('[data-testid=part-file]'), 'syzra.json', writePart(syzra))
+    await page.giveFile(() => page.click('[data-testid=part-file]'), 'syzra.json', writePart(syzra))
     await page.find('[data-testid=part-accept]')
     expect(await violations()).toEqual([])
   })
@@ -252,7 +242,7 @@ describe('in both themes', () => {
     await page.go('/bench')
     await page.find('[data-testid=bench-surface]')
     expect(await violations()).toEqual([])
-    await page.driver.executeScript(`document.querySelector('[data-control="knob-1"]').focus()`)
+    await page.run(`document.querySelector('[data-control="knob-1"]').focus()`)
     await page.keys(Key.ARROW_UP, Key.ARROW_UP)
     await page.find('[data-lane]')
     expect(await violations()).toEqual([])

@@ -1,18 +1,10 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { By, Key, startSession, type Session } from './browser'
+import { describe, expect, it } from 'vitest'
+import { By, Key, usePage } from './support/page'
 
-let page: Session
-beforeAll(async () => {
-  page = await startSession()
-  await page.go('/desk')
-  await page.find('[data-testid=surface]')
-})
-afterAll(() => page.quit())
+const page = usePage()
 
-const count = (css: string, wanted: number) =>
-  page.waitFor(`${wanted} × ${css}`, async () => (await page.count(css)) === wanted || undefined)
-const hasFocus = (css: string): Promise<boolean> =>
-  page.driver.executeScript<boolean>('return document.activeElement.matches(arguments[0])', css)
+const count = (css: string, wanted: number): Promise<void> => page.counts(css, wanted)
+const hasFocus = (css: string): Promise<boolean> => page.hasFocus(css)
 const MOST_TABS = 60
 
 describe('a controller drawn by keyboard alone', () => {
@@ -24,7 +16,7 @@ describe('a controller drawn by keyboard alone', () => {
     }
     throw new Error(`${css} is more than ${MOST_TABS} tabs away.`)
   }
-  const waitForFocus = (css: string) => page.waitFor(`focus on ${css}`, () => hasFocus(css))
+  const waitForFocus = (css: string): Promise<void> => page.focused(css)
   async function command(words: string): Promise<void> {
     await page.keys(Key.chord(Key.CONTROL, 'k'))
     await waitForFocus('[data-testid=command-box] input')
@@ -51,55 +43,55 @@ describe('a controller drawn by keyboard alone', () => {
     await page.keys(Key.ENTER)
   }
 
-  it('10 faders, 10 knobs, 12 pads, 5 buttons and one fader apart, named', async () => {
-    await command('New rig')
-    await command('Add a controller')
-    await page.find('[data-testid=new-controller]')
-    for (let n = 0; n < 20; n++) {
-      const at = await page.driver.executeScript<string>('return document.activeElement.textContent.trim()')
-      if (at === 'Blank') break
-      await page.keys(Key.TAB)
-    }
-    await page.keys(Key.SPACE)
-    await tabTo('[data-testid=new-controller] input[maxlength]')
-    await page.keys('Test box', Key.ENTER)
-    await waitForFocus('#add-kind')
-    await add('Faders', 1, 10)
-    await count('[data-control]', 10)
-    await name('Level {1}')
-    await page.waitFor(
-      'names',
-      async () => (await page.text('[data-control=fader-10] .label')) === 'Level 10',
-    )
-    for (const [kind, rows, columns, total] of [
-      ['Knobs', 1, 10, 20],
-      ['Pads', 3, 4, 32],
-      ['Buttons', 1, 5, 37],
-      ['Faders', 1, 1, 38],
-    ] as const) {
-      await tabTo('[data-testid=add-controls]')
-      await add(kind, rows, columns)
-      await count('[data-control]', total)
-    }
-    await name('Overall')
-    const spoken = async () => (await page.find('[data-control=fader-11]')).getAttribute('aria-label')
-    await page.waitFor('the name', async () => (await spoken())?.startsWith('Overall, fader') ?? false)
-  })
-
-  it('walks the surface, nudges, deletes, and undoes it', async () => {
-    await tabTo('[data-control]', true)
-    await expect.poll(() => hasFocus('[data-control=fader-11]')).toBe(true)
-    const x = (): Promise<number> =>
-      page.driver.executeScript<number>(
-        `return Number(document.querySelector('[data-control=fader-11] .reach').getAttribute('x'))`,
-      )
-    const before = await x()
-    await page.keys(Key.chord(Key.ALT, Key.SHIFT, Key.ARROW_RIGHT))
-    await page.waitFor('a nudge', async () => (await x()) > before)
-    await page.keys(Key.DELETE)
-    await count('[data-control]', 37)
-    await page.keys(Key.chord(Key.CONTROL, 'z'))
-    await count('[data-control]', 38)
+  it('adds 10 faders, 10 knobs, 12 pads, 5 buttons and one fader apart, named; walks, nudges, deletes and undoes', async () => {
+    await page.step('10 faders, 10 knobs, 12 pads, 5 buttons and one fader apart, named', async () => {
+      await page.open('/desk')
+      await page.find('[data-testid=surface]')
+      await command('New rig')
+      await command('Add a controller')
+      await page.find('[data-testid=new-controller]')
+      for (let n = 0; n < 20; n++) {
+        const at = await page.run<string>('return document.activeElement.textContent.trim()')
+        if (at === 'Blank') break
+        await page.keys(Key.TAB)
+      }
+      await page.keys(Key.SPACE)
+      await tabTo('[data-testid=new-controller] input[maxlength]')
+      await page.keys('Test box', Key.ENTER)
+      await waitForFocus('#add-kind')
+      await add('Faders', 1, 10)
+      await count('[data-control]', 10)
+      await name('Level {1}')
+      await page.reads('[data-control=fader-10] .label', 'Level 10')
+      for (const [kind, rows, columns, total] of [
+        ['Knobs', 1, 10, 20],
+        ['Pads', 3, 4, 32],
+        ['Buttons', 1, 5, 37],
+        ['Faders', 1, 1, 38],
+      ] as const) {
+        await tabTo('[data-testid=add-controls]')
+        await add(kind, rows, columns)
+        await count('[data-control]', total)
+      }
+      await name('Overall')
+      const spoken = async () => (await page.find('[data-control=fader-11]')).getAttribute('aria-label')
+      await page.waitFor('the name', async () => (await spoken())?.startsWith('Overall, fader') ?? false)
+    })
+    await page.step('walks the surface, nudges, deletes, and undoes it', async () => {
+      await tabTo('[data-control]', true)
+      await expect.poll(() => hasFocus('[data-control=fader-11]')).toBe(true)
+      const x = (): Promise<number> =>
+        page.run<number>(
+          `return Number(document.querySelector('[data-control=fader-11] .reach').getAttribute('x'))`,
+        )
+      const before = await x()
+      await page.keys(Key.chord(Key.ALT, Key.SHIFT, Key.ARROW_RIGHT))
+      await page.waitFor('a nudge', async () => (await x()) > before)
+      await page.keys(Key.DELETE)
+      await count('[data-control]', 37)
+      await page.keys(Key.chord(Key.CONTROL, 'z'))
+      await count('[data-control]', 38)
+    })
   })
 })
 
@@ -107,7 +99,7 @@ describe('zoom and pan', () => {
   const surfaceWidth = async (): Promise<number> =>
     Number(await (await page.find('[data-testid=surface]')).getAttribute('width'))
   const wheel = (by: number) =>
-    page.driver.executeScript(
+    page.run(
       `const region = document.querySelector('[data-testid=surface]').parentElement
        const box = region.getBoundingClientRect()
        region.dispatchEvent(new WheelEvent('wheel', { ctrlKey: true, deltaY: arguments[0], bubbles: true,
@@ -116,16 +108,15 @@ describe('zoom and pan', () => {
     )
 
   it('Control with the wheel zooms in, Space and a drag pans, fit shows all again', async () => {
+    await page.open('/desk')
     const whole = await surfaceWidth()
     await wheel(-600)
     await page.waitFor('zoom', async () => (await surfaceWidth()) > whole * 2)
     const region = await (await page.find('[data-testid=surface]')).findElement(By.xpath('..'))
     const scrolled = (): Promise<number> =>
-      page.driver.executeScript<number>(
-        `return document.querySelector('[data-testid=surface]').parentElement.scrollTop`,
-      )
+      page.run<number>(`return document.querySelector('[data-testid=surface]').parentElement.scrollTop`)
     const before = await scrolled()
-    await page.driver.executeScript('document.activeElement.blur()')
+    await page.run('document.activeElement.blur()')
     await page.driver
       .actions()
       .keyDown(Key.SPACE)
@@ -138,7 +129,7 @@ describe('zoom and pan', () => {
     await page.waitFor('pan', async () => (await scrolled()) > before)
     await page.click('[aria-label^="Fit"]')
     const isWhole = (): Promise<boolean> =>
-      page.driver.executeScript<boolean>(
+      page.run<boolean>(
         `const drawing = document.querySelector('[data-testid=surface]')
          const region = drawing.parentElement
          return drawing.clientWidth <= region.clientWidth && drawing.clientHeight <= region.clientHeight

@@ -1,22 +1,16 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { check } from '../core/conflicts'
 import { readRig } from '../core/rig/parse'
-import { By, Key, startSession, type Session } from './browser'
+import { By, Key, usePage } from './support/page'
 
 const MOST_ACTIONS = 60
 
-let page: Session
+const page = usePage()
 let actions = 0
-beforeAll(async () => {
-  page = await startSession()
-})
-afterAll(() => page.quit())
 
 /** The rig as it is exported has no error, eight joined faders and eight joined knobs. */
 async function expectFinished(): Promise<void> {
-  await page.click('[data-testid=rig-menu]')
-  await page.press('Export')
-  const read = readRig(await page.downloaded('new-rig.json'))
+  const read = readRig(await page.exported())
   if (!read.ok) throw new Error(read.problems[0]?.message)
   const { rig } = read
   expect(check(rig).findings.filter(({ severity }) => severity === 'error')).toEqual([])
@@ -51,13 +45,14 @@ describe('from an empty rig to a finished map, by mouse', () => {
     await page.driver.actions().keyDown(Key.SHIFT).click(element).keyUp(Key.SHIFT).perform()
   }
   const items = async (): Promise<string[]> =>
-    page.driver.executeScript(
+    page.run(
       `return [...document.querySelectorAll('[data-board-item]')].map((item) => item.dataset.boardItem)`,
     )
   const step = (id: string) => page.find(`[data-step=${id}][data-done=true]`)
 
   it('with nothing but what the screens say, in fewer than sixty actions', async () => {
-    await page.go('/desk')
+    actions = 0
+    await page.open('/desk')
     await page.find('[data-testid=surface]')
     await click('[data-testid=rig-menu]')
     await click('[data-testid=new-rig]')
@@ -68,9 +63,7 @@ describe('from an empty rig to a finished map, by mouse', () => {
     await step('controllers')
     await step('numbers')
     // What is sent can be seen before anything hears it.
-    await page.waitFor('what is sent', async () =>
-      (await page.text('section[aria-label=Lattice]')).includes('heard by nobody yet'),
-    )
+    await page.says('section[aria-label=Lattice]', 'heard by nobody yet')
     await click('[data-testid=first-destination]')
     await click('[data-testid=add-another]')
     await click('[data-starter=synth]')
@@ -89,21 +82,19 @@ describe('from an empty rig to a finished map, by mouse', () => {
     await click(`[data-board-item="${volumes[0]}"]`)
     await clickTo(`[data-board-item="${volumes[7]}"]`)
     await click('[data-testid=join-now]')
-    await page.find('button[aria-label^="Undo: Join 8 controls to DAW"]')
+    await page.canUndo('Join 8 controls to DAW')
 
     await press('Knob box')
     await click('[data-control=knob-1]')
     await click('[data-testid=whole-row]')
     await click('[data-testid=board] button[aria-label^="Destination"]')
     await press('Synth')
-    await page.waitFor('its parameters', async () =>
-      (await page.text('[data-testid=board]')).includes('Oscillator 1'),
-    )
+    await page.says('[data-testid=board]', 'Oscillator 1')
     const parameters = await items()
     await click(`[data-board-item="${parameters[0]}"]`)
     await clickTo(`[data-board-item="${parameters[7]}"]`)
     await click('[data-testid=join-now]')
-    await page.find('button[aria-label^="Undo: Join 8 controls to Synth"]')
+    await page.canUndo('Join 8 controls to Synth')
 
     await press('Sheets')
     await page.find('[data-testid=sheet]')
@@ -119,9 +110,8 @@ describe('from an empty rig to a finished map, by mouse', () => {
 
 describe('the same by keyboard alone', () => {
   const MOST_TABS = 80
-  const hasFocus = (css: string): Promise<boolean> =>
-    page.driver.executeScript<boolean>('return document.activeElement.matches(arguments[0])', css)
-  const waitForFocus = (css: string) => page.waitFor(`focus on ${css}`, () => hasFocus(css))
+  const hasFocus = (css: string): Promise<boolean> => page.hasFocus(css)
+  const waitForFocus = (css: string): Promise<void> => page.focused(css)
   /** Keys that are struck with one thing in mind are one action; so is a walk by Tab or arrows to one place. */
   const strike = async (...keys: string[]): Promise<void> => {
     actions++
@@ -142,7 +132,7 @@ describe('the same by keyboard alone', () => {
     await page.keys(words)
     await page.waitFor(words, async () => (await page.count('[data-hit=command]')) === 1)
     await page.keys(Key.ENTER)
-    await page.waitFor('the box to close', async () => (await page.count('[data-testid=command-box]')) === 0)
+    await page.counts('[data-testid=command-box]', 0)
   }
   async function add(what: string, starter: string): Promise<void> {
     await command(`Add a ${what}`)
@@ -151,7 +141,7 @@ describe('the same by keyboard alone', () => {
     await strike(Key.SPACE)
     await tabTo('[role=dialog] input[maxlength]')
     await strike(Key.ENTER)
-    await page.waitFor('it to be added', async () => (await page.count('[role=dialog]')) === 0)
+    await page.counts('[role=dialog]', 0)
   }
   /** Select the row of the first control of the surface. */
   async function firstRow(control: string): Promise<void> {
@@ -174,6 +164,8 @@ describe('the same by keyboard alone', () => {
 
   it('in fewer than sixty actions', async () => {
     actions = 0
+    await page.open('/desk')
+    await page.find('[data-testid=surface]')
     await command('New rig')
     await page.find('main h2')
     await add('controller', 'mixer-box')

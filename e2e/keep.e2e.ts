@@ -1,34 +1,34 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { ADDRESS, importText, Key, setField, startSession, type Session } from './browser'
+import { describe, expect, it } from 'vitest'
+import { ADDRESS, Key, usePage } from './support/page'
 
-let page: Session
-beforeAll(async () => {
-  page = await startSession()
-})
-afterAll(() => page.quit())
+// What the browser cannot keep, or read, is told in the log, too.
+const page = usePage({ expectedErrors: /QuotaExceeded|disk is full|OutdatedRigError|cannot be read|Database|NotFoundError|InvalidState/i })
 
-const openName = (): Promise<string> => page.text('[data-testid=rig-menu]')
-const named = (name: string) =>
-  page.waitFor(`“${name}” open`, async () => (await openName()) === name || undefined)
-const status = (words: string) =>
-  page.waitFor(words, async () => (await page.text('[role=status]')).includes(words))
-
+const named = (name: string): Promise<void> => page.reads('[data-testid=rig-menu]', name)
+const status = (words: string): Promise<void> => page.says('[role=status]', words)
+const trouble = (words: string | RegExp): Promise<void> => page.says('[data-testid=trouble]', words)
+const noTrouble = (): Promise<void> => page.counts('[data-testid=trouble]', 0)
 /** No bar says that this tab only reads. */
-const mayEdit = () =>
-  page.waitFor('the right to edit', async () => (await page.count('[role=status]')) === 0 || undefined)
+const mayEdit = (): Promise<void> => page.counts('[role=status]', 0)
+const isKept = (): Promise<unknown> => page.find('[data-keep=kept]')
+const undo = (): Promise<void> => page.keys(Key.chord(Key.CONTROL, 'z'))
 
 async function rename(name: string): Promise<void> {
   await page.click('[data-testid=rig-menu]')
-  await setField(page, '#rig-name', name, Key.ENTER)
+  await page.type('#rig-name', name, Key.ENTER)
   await named(name)
   await page.keys(Key.ESCAPE)
 }
 
-async function newTab(): Promise<string> {
-  await page.driver.switchTo().newWindow('tab')
-  await page.setPage(1280, 800)
-  await page.go('/desk')
-  return page.driver.getWindowHandle()
+/** The demo with a name of its own, edited here and open in a second tab, which is shown; gives both tabs. */
+async function twoTabs(name: string): Promise<{ first: string; second: string }> {
+  await page.open('/desk')
+  await rename(name)
+  await isKept()
+  const first = await page.driver.getWindowHandle()
+  const second = await page.newTab('/desk')
+  await status('open in another tab')
+  return { first, second }
 }
 
 /** Every write to the browser's storage fails, as on a full disk, while `window.isFull`. */
@@ -41,6 +41,7 @@ const FULL_DISK = `
       return real.apply(this, all)
     }
   }`
+const makeRoom = (): Promise<unknown> => page.run('window.isFull = false')
 
 /** Another program holds the rigs for so long (ms): what the page writes has to wait. */
 const HELD_FOR = (ms: number): string => `
@@ -55,73 +56,53 @@ const HELD_FOR = (ms: number): string => `
   }`
 
 describe('two tabs', () => {
-  let first = ''
-  beforeEach(async () => {
-    await page.go('/desk')
-    await page.find('[data-testid=surface]')
-    first = await page.driver.getWindowHandle()
-  })
-
-  it('the one that edits is told when the other deletes its rig, and keeps its work as a new rig', async () => {
-    await rename('Edited here')
-    const second = await newTab()
-    await status('open in another tab')
+  it('the one that edits is told when the other deletes its rig, keeps its work, and the bin gives the old back', async () => {
+    const { first, second } = await twoTabs('Edited here')
     await page.click('[data-testid=rig-menu]')
     await page.press('Delete')
-    await page.driver.switchTo().window(first)
+    await page.toTab(first)
     await status('deleted in another tab')
-    await expect.poll(openName).toBe('Edited here')
+    await named('Edited here')
     await page.press('Keep as a new rig')
     await named('Edited here copy')
     await rename('Edited on')
-    await page.driver.switchTo().window(second)
+    await page.toTab(second)
     await page.click('[data-testid=rig-menu]')
     await page.press('Deleted rigs')
-    await expect.poll(() => page.text('[data-testid=rig-bin]')).toMatch(/Edited here\s+30 more days in use/)
-    await page.driver.close()
-    await page.driver.switchTo().window(first)
-  })
-
-  it('a deleted rig is taken back from the bin', async () => {
-    await page.click('[data-testid=rig-menu]')
-    await page.press('Deleted rigs')
+    await page.says('[data-testid=rig-bin]', /Edited here\s+30 more days in use/)
     await page.press('Take back')
     await named('Edited here')
   })
 
   it('taking over waits for the last edits of a burst, and drops none of them', async () => {
-    const second = await newTab()
-    await status('open in another tab')
-    await page.driver.switchTo().window(first)
+    const { first, second } = await twoTabs('Before the burst')
+    await page.toTab(first)
     // Edits that cannot be written yet, then at once the other tab.
     await page.click('[data-testid=rig-menu]')
-    await page.driver.executeScript(HELD_FOR(2500))
-    for (let turn = 0; turn < 6; turn++) await setField(page, '#rig-name', `Burst ${turn}`, Key.ENTER)
-    await page.driver.switchTo().window(second)
+    await page.run(HELD_FOR(2500))
+    for (let turn = 0; turn < 6; turn++) await page.type('#rig-name', `Burst ${turn}`, Key.ENTER)
+    await page.toTab(second)
     await page.press('Take over')
     await mayEdit()
     await named('Burst 5')
-    await page.driver.close()
-    await page.driver.switchTo().window(first)
+    await page.closeTab(first)
     await mayEdit()
   })
 
   it('edits that could not be kept before another tab took over stay, and can be kept as a new rig', async () => {
-    const second = await newTab()
-    await status('open in another tab')
-    await page.driver.switchTo().window(first)
-    await page.driver.executeScript(FULL_DISK)
+    const { first, second } = await twoTabs('Kept')
+    await page.toTab(first)
+    await page.run(FULL_DISK)
     await rename('Not kept')
     await page.find('[data-testid=trouble]')
-    await page.driver.switchTo().window(second)
+    await page.toTab(second)
     await page.press('Take over')
     await mayEdit()
-    await named('Burst 5')
-    await page.driver.close()
-    await page.driver.switchTo().window(first)
+    await named('Kept')
+    await page.closeTab(first)
     await status('its last edits were not kept')
-    await expect.poll(openName).toBe('Not kept')
-    await page.driver.executeScript(`window.isFull = false`)
+    await named('Not kept')
+    await makeRoom()
     await page.press('Keep as a new rig')
     await named('Not kept copy')
   })
@@ -129,44 +110,45 @@ describe('two tabs', () => {
 
 describe('a browser that cannot keep', () => {
   it('says so as long as its storage is full, and keeps everything once there is room', async () => {
-    await page.go('/desk')
+    await page.open('/desk')
     await page.find('[data-testid=surface]')
-    // Every write to the browser's storage fails from now on, as on a full disk.
-    await page.driver.executeScript(FULL_DISK)
+    await isKept()
+    await page.run(FULL_DISK)
     await rename('On a full disk')
-    await page.find('[data-testid=trouble]')
-    await expect.poll(() => page.text('[data-testid=trouble]')).toContain('not kept')
+    await trouble('not kept')
     await rename('Still on a full disk')
-    await expect.poll(() => page.count('[data-testid=trouble]')).toBe(1)
-    await page.driver.executeScript(`window.isFull = false`)
-    await page.waitFor('it to be kept', async () => (await page.count('[data-testid=trouble]')) === 0)
+    await page.counts('[data-testid=trouble]', 1)
+    await makeRoom()
+    await noTrouble()
     await page.go('/desk')
     await named('Still on a full disk')
-    await page.keys(Key.chord(Key.CONTROL, 'z'))
+    await undo()
     await named('On a full disk')
   })
 
   it('opens a rig on a disk that is full already, and keeps what is edited once there is room', async () => {
-    const { identifier } = (await page.devTools('Page.addScriptToEvaluateOnNewDocument', {
-      source: FULL_DISK,
-    })) as { identifier: string }
+    await page.open('/desk')
+    await rename('Before it was full')
+    await isKept()
+    const stop = await page.atEveryLoad(FULL_DISK)
     await page.go('/desk')
-    await named('On a full disk')
+    await named('Before it was full')
     await rename('Edited on a full disk')
-    await expect.poll(() => page.text('[data-testid=trouble]')).toContain('not kept')
-    await page.devTools('Page.removeScriptToEvaluateOnNewDocument', { identifier })
-    await page.driver.executeScript(`window.isFull = false`)
-    await page.waitFor(
-      'it to be kept',
-      async () => (await (await page.find('[data-keep]')).getAttribute('data-keep')) === 'kept',
-    )
+    await trouble('not kept')
+    await stop()
+    await makeRoom()
+    await noTrouble()
+    await isKept()
     await page.go('/desk')
     await named('Edited on a full disk')
-    await expect.poll(() => page.count('[data-testid=trouble]')).toBe(0)
+    await noTrouble()
   })
 
-  it('names a rig that cannot be opened, and opens another', async () => {
-    await page.driver.executeAsyncScript(`
+  it('names a rig that cannot be opened, and stays with the one that is', async () => {
+    await page.open('/desk')
+    await rename('Readable')
+    await isKept()
+    await page.runAsync(`
       const done = arguments[arguments.length - 1]
       const opening = indexedDB.open('deft-lattice')
       opening.onsuccess = () => {
@@ -177,54 +159,60 @@ describe('a browser that cannot keep', () => {
         transaction.oncomplete = () => { opening.result.close(); done() }
       }`)
     await page.go('/desk')
-    await named('Edited on a full disk')
+    await named('Readable')
     await page.click('[data-testid=rig-menu]')
     await page.press('From long ago')
-    await page.find('[data-testid=trouble]')
-    await expect.poll(() => page.text('[data-testid=trouble]')).toMatch(/“From long ago” .* cannot be read/)
-    await named('Edited on a full disk')
+    await trouble(/“From long ago” .* cannot be read/)
+    await named('Readable')
   })
 
   it('reads a large file beside its other work, and stops when asked', async () => {
-    await page.go('/desk')
-    await page.find('[data-testid=surface]')
-    await importText(page, 'large.json', '{"rig":', 90_000_000)
-    await page.find('[data-testid=reading]')
-    await expect.poll(() => page.text('[data-testid=reading]')).toMatch(/“large.json”… \d+ %/)
+    await page.open('/desk')
+    const before = await page.text('[data-testid=rig-menu]')
+    await page.importFile('large.json', '{"rig":', 90_000_000)
+    await page.says('[data-testid=reading]', /“large.json”… \d+ %/)
     await page.press('Stop')
-    await page.waitFor(
-      'it to stop',
-      async () => (await page.count('[data-testid=reading]')) === 0 || undefined,
-    )
-    await expect.poll(() => page.count('[role=dialog]')).toBe(0)
-    await named('Edited on a full disk')
+    await page.counts('[data-testid=reading]', 0)
+    await page.counts('[role=dialog]', 0)
+    await named(before)
   })
 
   it('writes a rig anew when everything is cleared under the open page', async () => {
-    await page.go('/desk')
-    await page.find('[data-testid=surface]')
+    await page.open('/desk')
+    await rename('Before it was cleared')
     await rename('Cleared')
+    await isKept()
     await page.devTools('Storage.clearDataForOrigin', { origin: ADDRESS, storageTypes: 'indexeddb' })
     // The browser tells the page; nobody has to edit anything.
-    await new Promise((resolve) => setTimeout(resolve, 1500))
-    await expect.poll(() => page.count('[data-testid=trouble]')).toBe(0)
+    await page.waitFor('it to be written anew', () =>
+      page.runAsync(`
+        const done = arguments[0]
+        indexedDB.databases().then(([found]) => {
+          if (!found) return done(false)
+          const opening = indexedDB.open(found.name)
+          opening.onsuccess = () => {
+            const database = opening.result
+            const read = database.objectStoreNames.contains('steps')
+              ? database.transaction('steps').objectStore('steps').count() : null
+            if (!read) { database.close(); return done(false) }
+            read.onsuccess = () => { database.close(); done(read.result > 1) }
+          }
+        })`),
+    )
+    await noTrouble()
     await page.go('/desk')
     await named('Cleared')
-    await page.keys(Key.chord(Key.CONTROL, 'z'))
-    await page.waitFor('the name before', async () => (await openName()) !== 'Cleared' || undefined)
+    await undo()
+    await named('Before it was cleared')
   })
 
   it('works without any storage: the demo opens, is edited and exported, and the page says that nothing is kept', async () => {
-    await page.devTools('Page.enable', {})
-    await page.devTools('Page.addScriptToEvaluateOnNewDocument', {
-      source: `Object.defineProperty(window, 'indexedDB', { value: undefined })`,
-    })
+    await page.open('/desk')
+    await page.atEveryLoad(`Object.defineProperty(window, 'indexedDB', { value: undefined })`)
     await page.go('/desk')
     await page.find('[data-testid=surface]')
-    await expect.poll(() => page.text('[data-testid=trouble]')).toContain('keeps nothing')
+    await trouble('keeps nothing')
     await rename('Nowhere')
-    await page.click('[data-testid=rig-menu]')
-    await page.press('Export')
-    expect(await page.downloaded('nowhere.json')).toContain('"Nowhere"')
+    expect(await page.exported()).toContain('"Nowhere"')
   })
 })

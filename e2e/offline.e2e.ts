@@ -3,77 +3,65 @@ import { readFile } from 'node:fs/promises'
 import { createServer } from 'node:http'
 import { extname, join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { Key, setField, startSession, type Session } from './browser'
+import { anyFreePort } from '../scripts/lib/server.mjs'
+import { Key, usePage } from './support/page'
 
-const PORT = 4321
-const OWN = `http://127.0.0.1:${PORT}`
-
-let page: Session
+const HOST = '127.0.0.1'
+let own = ''
 let server: ChildProcess
+const page = usePage({ keepsApplication: true, expectedErrors: /ERR_CONNECTION_REFUSED/ })
 beforeAll(async () => {
+  const port = String(await anyFreePort())
+  own = `http://${HOST}:${port}`
   server = spawn(process.execPath, ['.output/server/index.mjs'], {
-    env: {
-      ...process.env,
-      PORT: String(PORT),
-      NITRO_PORT: String(PORT),
-      HOST: '127.0.0.1',
-      NITRO_HOST: '127.0.0.1',
-    },
+    env: { ...process.env, PORT: port, NITRO_PORT: port, HOST, NITRO_HOST: HOST },
     stdio: 'ignore',
   })
-  page = await startSession(null, true)
   await page.waitFor('the server', () => isUp())
 })
-afterAll(async () => {
-  server.kill('SIGKILL')
-  await page.quit()
-})
+afterAll(() => server.kill('SIGKILL'))
 
 const isUp = (): Promise<boolean> =>
-  fetch(`${OWN}/api/health`).then(
+  fetch(`${own}/api/health`).then(
     ({ ok }) => ok,
     () => false,
   )
-const soon = (what: string, css: string, text: string | RegExp): Promise<boolean> =>
-  page.waitFor(`${what}: ${String(text)}`, async () => {
-    const now = await page.text(css)
-    return typeof text === 'string' ? now.includes(text) : text.test(now)
-  })
+async function rename(name: string): Promise<void> {
+  await page.click('[data-testid=rig-menu]')
+  await page.type('#rig-name', name, Key.ENTER)
+  await page.keys(Key.ESCAPE)
+}
 
 describe('with its server stopped', () => {
   it('opens, edits, checks, plans, exports a sheet, and keeps it all', { timeout: 180_000 }, async () => {
-    await page.driver.get(`${OWN}/desk`)
+    await page.driver.get(`${own}/desk`)
     await page.find('[data-testid=findings-count]')
-    await page.waitFor('the application to be kept', async () =>
-      Boolean(
-        await page.driver.executeAsyncScript(`
-          const done = arguments[0]
-          const wait = async () => {
-            const [name] = await caches.keys()
-            const registration = await navigator.serviceWorker.getRegistration()
-            done(Boolean(name && registration?.active))
-          }
-          void wait()`),
-      ),
+    await page.waitFor('the application to be kept', () =>
+      page.runAsync(`
+        const done = arguments[0]
+        const wait = async () => {
+          const [name] = await caches.keys()
+          const registration = await navigator.serviceWorker.getRegistration()
+          done(Boolean(name && registration?.active))
+        }
+        void wait()`),
     )
     server.kill('SIGKILL')
     await page.waitFor('the server to be gone', async () => !(await isUp()))
 
-    await page.driver.get(`${OWN}/desk`)
-    await soon('it is checked', '[data-testid=findings-count]', /\d+|No findings/)
-    await page.click('[data-testid=rig-menu]')
-    await setField(page, '#rig-name', 'On stage', Key.ENTER)
-    await page.keys(Key.ESCAPE)
-    await soon('the edit', '[data-testid=rig-menu]', 'On stage')
+    await page.driver.get(`${own}/desk`)
+    await page.says('[data-testid=findings-count]', /\d+|No findings/)
+    await rename('On stage')
+    await page.says('[data-testid=rig-menu]', 'On stage')
 
     await page.click('[data-testid=findings-count]')
     await page.click('[data-testid=plan-repair]')
-    await soon('a plan', '[data-testid=plan-summary]', 'addresses change')
-    await soon('that it is the best', '[data-testid=plan]', 'Proven: no plan is better.')
+    await page.says('[data-testid=plan-summary]', 'addresses change')
+    await page.says('[data-testid=plan]', 'Proven: no plan is better.')
     await page.click('[data-testid=plan-make]')
 
     await page.press('History')
-    await soon('the edit is there', '[data-testid=history-line]', 'Rename the rig')
+    await page.says('[data-testid=history-line]', 'Rename the rig')
     await page.press('Sheets')
     await page.click('[data-sheet="map loomwright"]')
     await page.find('[data-testid=sheet]')
@@ -83,19 +71,16 @@ describe('with its server stopped', () => {
     await page.click('[data-sheet=living]')
     await page.find('[data-testid=living-surface]')
     await page.driver.navigate().refresh()
-    await soon('the living card', '[data-living="fader-1"]', 'Rings')
+    await page.says('[data-living="fader-1"]', 'Rings')
     await page.click('[data-living-controller=pelluna]')
     await page.find('[data-living="pad-1"]')
     await page.click('[aria-label="Back to the sheets"]')
     await page.find('[data-sheet=living]')
 
     await page.driver.navigate().refresh()
-    await soon('it is kept', '[data-testid=rig-menu]', 'On stage')
+    await page.says('[data-testid=rig-menu]', 'On stage')
     await page.press('Bench')
     await page.find('[data-testid=bench-surface]')
-    expect(
-      await page.errors().then((all) => all.filter((each) => !/ERR_CONNECTION_REFUSED/.test(each))),
-    ).toEqual([])
   })
 })
 
@@ -110,7 +95,7 @@ const TYPES: Readonly<Record<string, string>> = {
 }
 
 describe('a newer version of the application', () => {
-  const port = PORT + 1
+  let address = ''
   let isNewer = false
   const files = createServer((asked, answer) => {
     const path = (asked.url ?? '/').split('?')[0] ?? '/'
@@ -123,47 +108,43 @@ describe('a newer version of the application', () => {
       () => answer.writeHead(404).end(),
     )
   })
-  beforeAll(() => new Promise<void>((resolve) => files.listen(port, '127.0.0.1', resolve)))
+  beforeAll(async () => {
+    const port = await anyFreePort()
+    address = `http://${HOST}:${port}`
+    await new Promise<void>((resolve) => files.listen(port, HOST, resolve))
+  })
   afterAll(() => new Promise((resolve) => files.close(resolve)))
-  const said = (words: string): Promise<boolean> =>
-    page.waitFor(`“${words}”`, async () => (await page.text('body')).includes(words))
+  const said = (words: string): Promise<void> => page.says('body', words)
 
   it('is offered, never forced, and the open rig survives it', { timeout: 120_000 }, async () => {
     const open = async (): Promise<void> => {
-      await page.driver.get(`http://127.0.0.1:${port}/desk`)
+      await page.driver.get(`${address}/desk`)
       await page.find('[data-testid=findings-count]')
     }
     await open()
     await page.waitFor('it to be kept', () =>
-      page.driver.executeAsyncScript(
-        'const done = arguments[0]; navigator.serviceWorker.ready.then(() => done(true))',
-      ),
+      page.runAsync('const done = arguments[0]; navigator.serviceWorker.ready.then(() => done(true))'),
     )
     await open()
     const first = await page.driver.getWindowHandle()
-    await page.driver.switchTo().newWindow('tab')
+    const second = await page.blankTab()
     await open()
-    const second = await page.driver.getWindowHandle()
     // Both tabs are at rest by now, and follow what comes.
     await page.driver.sleep(4000)
-    await page.driver.switchTo().window(first)
+    await page.toTab(first)
 
     isNewer = true
-    await page.driver.executeScript(
+    await page.run(
       'window.before = true; navigator.serviceWorker.getRegistration().then((each) => each.update())',
     )
     await said('A newer Deft Lattice is here')
-    await page.click('[data-testid=rig-menu]')
-    await setField(page, '#rig-name', 'Amid the change', Key.ENTER)
-    await page.keys(Key.ESCAPE)
-    await expect.poll(() => page.driver.executeScript('return window.before')).toBe(true)
+    await rename('Amid the change')
+    expect(await page.run('return window.before')).toBe(true)
     await page.press('Change over')
-    await page.waitFor('the page to load again', async () =>
-      Boolean(await page.driver.executeScript('return window.before === undefined')),
-    )
-    await soon('the rig is as it was', '[data-testid=rig-menu]', 'Amid the change')
+    await page.waitFor('the page to load again', () => page.run('return window.before === undefined'))
+    await page.says('[data-testid=rig-menu]', 'Amid the change')
 
-    await page.driver.switchTo().window(second)
+    await page.toTab(second)
     await said('Another tab has changed over to a newer Deft Lattice')
   })
 })

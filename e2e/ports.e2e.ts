@@ -1,178 +1,166 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { nineRingsRig } from '../demo'
-import { writeRig } from '../core/rig/parse'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { recipeIn, rowsOf, writeRecipe } from '../core/bench/recipes'
 import { modelOf } from '../core/rig'
-import { importText, pickOption, setField, startSession, type Session } from './browser'
-import { MIDI_STAND_IN } from './midi-stand-in'
+import { control, openBench, stands as standsOn, touch } from './support/bench'
+import { MIDI_STAND_IN } from './support/midi-stand-in'
+import { usePage } from './support/page'
+import { AS_PERFORMED } from './support/rigs'
 
 /** The demo, with a button that sends MMC, which is SysEx. */
-const RIG = structuredClone(nineRingsRig('as-performed'))
+const RIG = structuredClone(AS_PERFORMED)
 const start = RIG.controllers.find(({ id }) => id === 'syzra')?.templates[0]?.base['run-1.press']
 if (start) start.messages = [{ kind: 'mmc', moment: 'press', command: 'play' }]
 
-let page: Session
-beforeAll(async () => {
-  page = await startSession()
-  await page.devTools('Page.addScriptToEvaluateOnNewDocument', { source: MIDI_STAND_IN })
-  await page.go('/desk')
-  await page.find('[data-testid=surface]')
-  await importText(page, 'performed.json', writeRig(RIG))
-  await page.go('/bench')
-  await page.find('[data-testid=bench-surface]')
+const page = usePage()
+beforeEach(async () => {
+  await page.open('/desk', RIG)
+  await page.atEveryLoad(MIDI_STAND_IN)
+  await openBench(page)
 })
-afterAll(() => page.quit())
 
-const midi = (script: string): Promise<any> => page.driver.executeScript(script)
+const midi = (script: string): Promise<any> => page.run(script)
 const plug = (id: string, name: string, type: 'input' | 'output') =>
   midi(`midi.plug('${id}', '${name}', '${type}')`)
 const deliver = (id: string, ...messages: number[][]) =>
   midi(`midi.deliver('${id}', ...${JSON.stringify(messages)})`)
 const side = (name: string) => page.click(`[data-side=${name}]`)
-const stands = async (id: string): Promise<number> => {
-  const label = await (
-    await page.find(`[data-testid=bench-surface] [data-control="${id}"]`)
-  ).getAttribute('aria-label')
-  return Number(/(\d+) percent/.exec(label ?? '')?.[1] ?? -1)
-}
+const stands = (id: string): Promise<number> => standsOn(page, id)
 /** Let a real port stand for one of the rig. */
-const choose = (key: string, name: string): Promise<void> =>
-  pickOption(page, `[data-port="${key}"] button`, name)
-const trouble = (key: string) => page.text(`[data-port-trouble="${key}"]`)
+const choose = (key: string, name: string): Promise<void> => page.pick(`[data-port="${key}"] button`, name)
+const trouble = (key: string, words: string | RegExp): Promise<void> =>
+  page.says(`[data-port-trouble="${key}"]`, words)
+const isHeard = (id: string): Promise<unknown> =>
+  page.waitFor(`${id} to be heard`, () => midi(`return midi.isHeard('${id}')`))
+const sentTo = (id: string): Promise<number[][]> => midi(`return midi.sent('${id}')`)
+/** Ask for the ports of the computer. */
+async function ask(): Promise<void> {
+  await side('ports')
+  await page.click('[data-testid=ask-ports]')
+}
+/** Ask for the ports, plug one in, and let it stand for one of the rig. */
+async function join(
+  key: string,
+  id: string,
+  name: string,
+  type: 'input' | 'output' = 'input',
+): Promise<void> {
+  await plug(id, name, type)
+  await choose(key, name)
+  if (type === 'input') await isHeard(id)
+}
 
 describe('the ports of this computer', () => {
   it('are asked for only when they are wanted, and without SysEx', async () => {
     await expect.poll(() => midi('return midi.asked')).toEqual([])
-    await side('ports')
-    await page.click('[data-testid=ask-ports]')
-    await page.waitFor('the ports', async () =>
-      (await page.text('[data-testid=bench-ports]')).includes('No port is plugged in'),
-    )
+    await ask()
+    await page.says('[data-testid=bench-ports]', 'No port is plugged in')
     await expect.poll(() => midi('return midi.asked')).toEqual([false])
   })
 
-  it('stand for those of the rig: a real controller moves simulated destinations', async () => {
-    await plug('in-1', 'Desk in', 'input')
-    await choose('syzra/usb', 'Desk in')
-    await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('in-1')`))
-    await page.driver.executeScript(`document.querySelector('[data-side=moves]').click()`)
-    const fader = nineRingsRig('as-performed').controllers.find(({ id }) => id === 'syzra')?.templates[0]
-      ?.base['fader-1.slide']?.messages[0]
-    if (fader?.kind !== 'cc14' || typeof fader.number !== 'number') throw new Error('fader 1 is no 14-bit CC')
-    const number = fader.number
-    const halves = (value: number): number[][] => [
-      [0xb0, number, value >> 7],
-      [0xb0, number + 32, value & 127],
-    ]
-    await deliver('in-1', ...halves(0), ...halves(12_000))
-    await page.waitFor('the fader to stand there', async () => (await stands('fader-1')) === 73)
-    await page.waitFor('what moves', async () =>
-      (await page.text('[data-testid=what-moves]')).includes('Volume'),
+  it('stand for those of the rig: a real controller moves simulated destinations, and what is not in the template is shown as that', async () => {
+    await page.step(
+      'stand for those of the rig: a real controller moves simulated destinations',
+      async () => {
+        await ask()
+        await join('syzra/usb', 'in-1', 'Desk in')
+        await side('moves')
+        const fader = RIG.controllers.find(({ id }) => id === 'syzra')?.templates[0]?.base['fader-1.slide']
+          ?.messages[0]
+        if (fader?.kind !== 'cc14' || typeof fader.number !== 'number')
+          throw new Error('fader 1 is no 14-bit CC')
+        const number = fader.number
+        const halves = (value: number): number[][] => [
+          [0xb0, number, value >> 7],
+          [0xb0, number + 32, value & 127],
+        ]
+        await deliver('in-1', ...halves(0), ...halves(12_000))
+        await page.waitFor('the fader to stand there', async () => (await stands('fader-1')) === 73)
+        await page.says('[data-testid=what-moves]', 'Volume')
+        await page.says('[data-testid=trace]', /Rings/)
+      },
     )
-    await expect.poll(() => page.text('[data-testid=trace]')).toMatch(/Rings/)
+    await page.step('show what the template does not send as that, and say what is no message', async () => {
+      await deliver('in-1', [0xbf, 3, 77])
+      await page.click('[data-form=lines]')
+      await page.says('[data-testid=tape-lines]', /not in the template[\s\S]*16:cc3/)
+      await page.click('[data-form=strokes]')
+    })
   })
 
-  it('show what the template does not send as that, and say what is no message', async () => {
-    await deliver('in-1', [0xbf, 3, 77])
-    await page.click('[data-form=lines]')
-    await page.waitFor('it to be listed', async () =>
-      /not in the template[\s\S]*16:cc3/.test(await page.text('[data-testid=tape-lines]')),
-    )
-    await page.click('[data-form=strokes]')
-  })
-
-  it('are unplugged in mid-air, said so, and found again', async () => {
-    await side('ports')
-    await midi(`midi.unplug('in-1')`)
-    await page.waitFor('it to be said', async () =>
-      /Desk in was unplugged[\s\S]*goes on by itself/.test(await trouble('syzra/usb')),
-    )
-    await plug('in-1', 'Desk in', 'input')
-    await page.waitFor('it to be heard again', async () => (await page.count('[data-port-trouble]')) === 0)
-    await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('in-1')`))
-  })
-
-  it('of one name are not taken for one another', async () => {
-    await midi(`midi.unplug('in-1')`)
-    await page.waitFor('it to be missed', async () => (await trouble('syzra/usb')).includes('unplugged'))
-    // At another socket the same device may have another id: its name will do, until another port of the rig means that one.
-    await plug('in-9', 'Desk in', 'input')
-    await page.waitFor('it to be found by name', async () => (await page.count('[data-port-trouble]')) === 0)
-    await choose('merrod/usb', 'Desk in')
-    await page.waitFor('it to be missed', async () => (await trouble('syzra/usb')).includes('unplugged'))
-    await choose('merrod/usb', 'simulated')
-    await midi(`midi.unplug('in-9')`)
-    await plug('in-1', 'Desk in', 'input')
-    await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('in-1')`))
+  it('are unplugged in mid-air, said so, and found again; those of one name are not taken for one another', async () => {
+    await page.step('are unplugged in mid-air, said so, and found again', async () => {
+      await ask()
+      await join('syzra/usb', 'in-1', 'Desk in')
+      await midi(`midi.unplug('in-1')`)
+      await trouble('syzra/usb', /Desk in was unplugged[\s\S]*goes on by itself/)
+      await plug('in-1', 'Desk in', 'input')
+      await page.counts('[data-port-trouble]', 0)
+      await isHeard('in-1')
+    })
+    await page.step('of one name are not taken for one another', async () => {
+      await midi(`midi.unplug('in-1')`)
+      await trouble('syzra/usb', 'unplugged')
+      // At another socket the same device may have another id: its name will do, until another port of the rig means that one.
+      await plug('in-9', 'Desk in', 'input')
+      await page.counts('[data-port-trouble]', 0)
+      await choose('merrod/usb', 'Desk in')
+      await trouble('syzra/usb', 'unplugged')
+    })
   })
 
   it('are held by another program: said, with what to do', async () => {
+    await ask()
     await plug('in-2', 'Feet in', 'input')
     await midi(`midi.hold('in-2', true)`)
     await choose('umbrek/din', 'Feet in')
-    await page.waitFor('it to be said', async () =>
-      /held by another program[\s\S]*Close the port there/.test(await trouble('umbrek/din')),
-    )
-    await expect.poll(() => page.text('[data-side=ports]')).toMatch(/Ports 1/)
+    await trouble('umbrek/din', /held by another program[\s\S]*Close the port there/)
     await midi(`midi.hold('in-2', false)`)
     await page.click('[data-retry="umbrek/din"]')
-    await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('in-2')`))
+    await isHeard('in-2')
+    await page.says('[data-side=ports]', /Ports\s*1/)
   })
 
   it('are sent to: a simulated controller plays a real synth, and lights are set', async () => {
-    await plug('out-1', 'Synth out', 'output')
-    await plug('out-2', 'Pad lights', 'output')
-    await choose('ondrel-vi/in', 'Synth out')
-    await choose('pelluna/usb-in', 'Pad lights')
+    await ask()
+    await join('ondrel-vi/in', 'out-1', 'Synth out', 'output')
+    await join('pelluna/usb-in', 'out-2', 'Pad lights', 'output')
     const lights = await page.waitFor('the lights', async () => {
-      const sent = (await midi(`return midi.sent('out-2')`)) as number[][]
+      const sent = await sentTo('out-2')
       return sent.length > 30 ? sent : undefined
     })
-    expect((lights ?? []).every(([status]) => status === 0xbf)).toBe(true)
+    expect(lights.every(([status]) => status === 0xbf)).toBe(true)
     await page.press('Merrod 49')
-    const origin = await page.find('[data-testid=bench-surface] [data-control="keys"]')
-    await page.driver.actions().move({ origin }).press().release().perform()
+    await touch(page, 'keys')
     const sent = await page.waitFor('a note', async () => {
-      const all = (await midi(`return midi.sent('out-1')`)) as number[][]
+      const all = await sentTo('out-1')
       return all.length >= 2 ? all : undefined
     })
-    expect((sent ?? []).some(([status = 0]) => (status & 0xf0) === 0x90)).toBe(true)
+    expect(sent.some(([status = 0]) => (status & 0xf0) === 0x90)).toBe(true)
   })
 
   it('are not heard where hardware only says again what it was told', async () => {
-    await plug('in-5', 'Pads in', 'input')
-    await choose('pelluna/usb', 'Pads in')
-    await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('in-5')`))
+    await ask()
+    await join('pelluna/usb', 'in-5', 'Pads in')
+    await plug('out-2', 'Pad lights', 'output')
     await page.press('Pelluna 36')
     await side('listen')
     await page.click('[data-testid=listen]')
     await side('ports')
-    await choose('pelluna/usb-in', 'simulated')
     await midi(`midi.echoes['out-2'] = 'in-5'`)
-    const before = ((await midi(`return midi.sent('out-2')`)) as number[][]).length
+    const before = (await sentTo('out-2')).length
     await choose('pelluna/usb-in', 'Pad lights')
-    await page.waitFor(
-      'the lights to be set again',
-      async () => ((await midi(`return midi.sent('out-2')`)) as number[][]).length > before + 30,
-    )
+    await page.waitFor('the lights to be set again', async () => (await sentTo('out-2')).length > before + 30)
     await side('listen')
     await deliver('in-5', [0x93, 77, 90], [0x83, 77, 64])
-    await page.waitFor('a hand', async () => (await page.text('[data-testid=heard-tag]')) === '4:note77')
+    await page.reads('[data-testid=heard-tag]', '4:note77')
     await expect.poll(() => page.text('[data-testid=find-out]')).not.toContain('Heard before')
-    await page.click('[data-testid=stop-listening]')
-    await midi(`midi.echoes = {}`)
-    await side('ports')
-    await choose('pelluna/usb', 'simulated')
   })
 
   it('let a simulated controller hear a real program: lights it sets', async () => {
-    await choose('pelluna/usb-in', 'simulated')
-    await plug('prog-1', 'Program out', 'input')
-    await choose('pelluna/usb-in hears', 'Program out')
-    await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('prog-1')`))
+    await ask()
+    await join('pelluna/usb-in hears', 'prog-1', 'Program out')
     await page.press('Pelluna 36')
-    const light = async (): Promise<string | null> =>
-      (await page.find('[data-testid=bench-surface] [data-control="pad-1"]')).getAttribute('data-light')
+    const light = (): Promise<string | null> => page.attribute(control('pad-1'), 'data-light')
     const before = await light()
     const colours = new Set<string | null>()
     for (const index of [5, 44]) {
@@ -187,32 +175,33 @@ describe('the ports of this computer', () => {
   })
 
   it('are asked for SysEx once something needs it, and go on as they were', async () => {
-    await page.find('[data-testid=needs-sysex]')
-    await expect.poll(() => page.text('[data-testid=needs-sysex]')).toMatch(/Syzra 24/)
+    await ask()
+    await join('syzra/usb', 'in-1', 'Desk in')
+    await page.says('[data-testid=needs-sysex]', /Syzra 24/)
     await page.press('Ask for SysEx')
-    await page.waitFor('it to be allowed', async () => (await page.count('[data-testid=needs-sysex]')) === 0)
+    await page.counts('[data-testid=needs-sysex]', 0)
     await expect.poll(() => midi('return midi.asked')).toEqual([false, true])
-    await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('in-1')`))
-    expect(await page.errors()).toEqual([])
+    await isHeard('in-1')
   })
 
-  it('carry what a recipe asks the hardware for, and what that answers', { timeout: 120_000 }, async () => {
-    await plug('in-8', 'Pads out', 'input')
-    await choose('pelluna/usb', 'Pads out')
-    await choose('pelluna/usb-in', 'Pad lights')
+  it('carry what a recipe asks the hardware for, and what that answers', async () => {
+    await ask()
+    await join('pelluna/usb', 'in-8', 'Pads out')
+    await join('pelluna/usb-in', 'out-2', 'Pad lights', 'output')
+    await page.press('Ask for SysEx')
+    await page.counts('[data-testid=needs-sysex]', 0)
+    await isHeard('in-8')
     await page.press('Pelluna 36')
     await side('prove')
     await page.click('[data-prove=recipes]')
     await page.click('[data-testid=recipe-new]')
     const message = 'F0 7D 22 {slot} [ {layer} {control} {kind} {channel-1} {number} ] {xor from 3} F7'
     const kinds = 'cc 0, note 1, program 2, pitchBend 3, channelPressure 4, polyPressure 5, nrpn 6, cc14 7'
-    await setField(page, '[data-testid=recipe-text]', message)
-    await setField(page, '[data-testid=recipe-kinds]', kinds)
-    await setField(page, '[data-testid=recipe-request]', 'F0 7D 21 {high} F7')
-    await page.waitFor('it to be refused', async () =>
-      (await page.text('[data-testid=recipe-problems]')).includes('{high} is of a control'),
-    )
-    await setField(page, '[data-testid=recipe-request]', 'F0 7D 21 {slot} F7')
+    await page.type('[data-testid=recipe-text]', message)
+    await page.type('[data-testid=recipe-kinds]', kinds)
+    await page.type('[data-testid=recipe-request]', 'F0 7D 21 {high} F7')
+    await page.says('[data-testid=recipe-problems]', '{high} is of a control')
+    await page.type('[data-testid=recipe-request]', 'F0 7D 21 {slot} F7')
     await page.click('[data-testid=recipe-model] option:nth-child(3)')
     await page.click('[data-testid=recipe-done]')
 
@@ -238,50 +227,37 @@ describe('the ports of this computer', () => {
       ),
     )
     await page.click('[data-testid=recipe-fetch]')
-    await page.waitFor('it to say that nothing came', async () =>
-      (await page.text('[data-testid=recipe-failure]')).includes('did not answer within 4 s'),
-    )
+    await page.says('[data-testid=recipe-failure]', 'did not answer within 4 s')
     await page.press('Syzra 24')
-    await page.waitFor('it to be for the other only', async () =>
-      (await page.text('[data-testid=recipes]')).includes('Real hardware takes its template'),
-    )
-    await side('ports')
-    await choose('pelluna/usb', 'simulated')
+    await page.says('[data-testid=recipes]', 'Real hardware takes its template')
   })
 
   it('light up on the Desk what is moved there, and select it where the hand is followed', async () => {
+    await ask()
+    await join('syzra/usb', 'in-1', 'Desk in')
     await page.click('[data-testid=follow-hand]')
     await page.press('Desk')
     await page.find('[data-testid=surface]')
     const sender = setInterval(() => void deliver('in-1', [0xb0, 18, 20], [0xb0, 50, 0]), 200)
     try {
-      await page.waitFor(
-        'the control',
-        async () => (await page.count('[data-heard="syzra/fader-3.slide"]')) === 1,
-      )
-      await page.waitFor('its cells', async () => (await page.count('[data-heard-cell="1 18"]')) === 1)
-      await page.waitFor(
-        'it to be selected',
-        async () =>
-          (await (await page.find('[data-control=fader-3]')).getAttribute('aria-pressed')) === 'true',
-      )
+      await page.counts('[data-heard="syzra/fader-3.slide"]', 1)
+      await page.counts('[data-heard-cell="1 18"]', 1)
+      await page.find('[data-control=fader-3][aria-pressed=true]')
     } finally {
       clearInterval(sender)
     }
-    await page.waitFor('it to go out', async () => (await page.count('[data-heard]')) === 0)
-    expect(await page.errors()).toEqual([])
+    await page.counts('[data-heard]', 0)
   })
 
   it('are remembered on this computer, and not in the rig', async () => {
-    await page.go('/bench')
-    await page.find('[data-testid=bench-surface]')
+    await ask()
+    await join('syzra/usb', 'in-1', 'Desk in')
+    await join('umbrek/din', 'in-2', 'Feet in')
+    await openBench(page)
     await plug('in-1', 'Desk in', 'input')
-    await side('ports')
-    await page.click('[data-testid=ask-ports]')
-    await page.waitFor('it to be heard', async () => midi(`return midi.isHeard('in-1')`))
-    await page.waitFor('the others to be missed', async () =>
-      (await trouble('umbrek/din')).includes('Feet in was unplugged'),
-    )
+    await ask()
+    await isHeard('in-1')
+    await trouble('umbrek/din', 'Feet in was unplugged')
     await expect.poll(() => midi(`return JSON.stringify(localStorage).includes('Desk in')`)).toBe(true)
   })
 
@@ -289,30 +265,17 @@ describe('the ports of this computer', () => {
     ['NotAllowedError', /was told not to give/],
     ['InvalidStateError', /does not answer/],
   ])('are refused with %s: said, with what to do', async (name, words) => {
-    await page.go('/bench')
-    await page.find('[data-testid=bench-surface]')
-    await side('ports')
     await midi(`midi.refuses = '${name}'`)
-    await page.click('[data-testid=ask-ports]')
-    await page.waitFor('it to be said', async () =>
-      words.test(await page.text('[data-testid=ports-trouble]')),
-    )
+    await ask()
+    await page.says('[data-testid=ports-trouble]', words)
     await midi(`midi.refuses = null`)
     await page.click('[data-testid=ask-ports]')
-    await page.waitFor(
-      'them to be given',
-      async () => (await page.count('[data-testid=ports-trouble]')) === 0,
-    )
+    await page.counts('[data-testid=ports-trouble]', 0)
   })
 
   it('are not offered by every browser', async () => {
-    await page.go('/bench')
-    await page.find('[data-testid=bench-surface]')
     await midi('navigator.requestMIDIAccess = undefined')
-    await side('ports')
-    await page.click('[data-testid=ask-ports]')
-    await page.waitFor('it to be said', async () =>
-      /offers no MIDI ports/.test(await page.text('[data-testid=ports-trouble]')),
-    )
+    await ask()
+    await page.says('[data-testid=ports-trouble]', /offers no MIDI ports/)
   })
 })

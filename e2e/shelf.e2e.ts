@@ -1,25 +1,26 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { nineRingsRig } from '../demo'
+import { describe, expect, it } from 'vitest'
 import { writeRig, type Rig } from '../core/rig'
-import { By, importText, Key, makePending, setField, startSession, type Session } from './browser'
+import { Key, usePage } from './support/page'
+import { AS_PERFORMED } from './support/rigs'
 
-let page: Session
-beforeAll(async () => {
-  page = await startSession()
-  await page.go('/desk')
-  await page.find('[data-testid=surface]')
-})
-afterAll(() => page.quit())
+const page = usePage()
+const named = (name: string): Promise<void> => page.reads('[data-testid=rig-menu]', name)
+const FIELD = '[data-address-field]'
+const mayEdit = (): Promise<void> => page.counts('[role=status]', 0)
 
-const openName = (): Promise<string> => page.text('[data-testid=rig-menu]')
-const named = (name: string) =>
-  page.waitFor(`“${name}” open`, async () => (await openName()) === name || undefined)
-const field = '[data-address-field]'
+/** Change the address of a control of the demo, whose mapping then has to be taught again. */
+async function change(control: string, tag: string): Promise<void> {
+  await page.click(`[data-control="${control}"]`)
+  await page.type(FIELD, tag, Key.ENTER)
+  await page.makePending()
+  await page.hasTag(control, tag)
+}
 
 describe('rigs in this browser', () => {
-  it('are renamed, copied, deleted, and brought back by undo', async () => {
+  it('are renamed, copied, deleted and brought back by undo; an empty name is refused', async () => {
+    await page.open('/desk')
     await page.click('[data-testid=rig-menu]')
-    await setField(page, '#rig-name', 'Dome', Key.ENTER)
+    await page.type('#rig-name', 'Dome', Key.ENTER)
     await named('Dome')
     await page.press('Duplicate')
     await named('Dome copy')
@@ -29,107 +30,57 @@ describe('rigs in this browser', () => {
     await page.press('Undo')
     await named('Dome copy')
     await page.click('[data-testid=rig-menu]')
-    await expect.poll(() => page.text('header')).toContain('Dome copy')
-    await page.keys(Key.ESCAPE)
-  })
-
-  it('refuse an empty name and keep the old one', async () => {
-    await page.click('[data-testid=rig-menu]')
-    await setField(page, '#rig-name', Key.BACK_SPACE, Key.ENTER)
-    await page.waitFor('the reason', async () =>
-      (await page.text('[data-sonner-toaster]')).includes('must not be empty'),
-    )
+    await page.says('header', 'Dome copy')
+    await page.type('#rig-name', Key.BACK_SPACE, Key.ENTER)
+    await page.says('[data-sonner-toaster]', 'must not be empty')
     await page.keys(Key.ESCAPE)
     await named('Dome copy')
   })
 })
 
 describe('a second tab', () => {
-  it('is told, reads along, takes over, and the first then only reads', async () => {
-    const { driver } = page
-    const first = await driver.getWindowHandle()
-    await driver.switchTo().newWindow('tab')
-    await page.setPage(1280, 800)
-    const second = await driver.getWindowHandle()
-    await page.go('/desk')
-    await page.waitFor('the notice', async () =>
-      (await page.text('[role=status]')).includes('open in another tab'),
-    )
-
-    await driver.switchTo().window(first)
-    await page.click('[data-control="knob-1"]')
-    await setField(page, field, '1:cc90', Key.ENTER)
-    await makePending(page)
-    await driver.switchTo().window(second)
-    await page.waitFor(
-      'the change',
-      async () => (await page.text('[data-control="knob-1"] .tagtext')) === '1:cc90',
-    )
+  it('is told, reads along, takes over, and the first then only reads, until the second is closed', async () => {
+    await page.open('/desk')
+    await page.find('[data-testid=surface]')
+    const first = await page.driver.getWindowHandle()
+    const second = await page.newTab('/desk')
+    await page.says('[role=status]', 'open in another tab')
+    await page.toTab(first)
+    await change('knob-1', '1:cc90')
+    await page.toTab(second)
+    await page.hasTag('knob-1', '1:cc90')
 
     await page.press('Take over')
-    await page.waitFor(
-      'the right to edit',
-      async () => (await page.count('[role=status]')) === 0 || undefined,
-    )
-    await page.click('[data-control="knob-2"]')
-    await setField(page, field, '1:cc87', Key.ENTER)
-    await makePending(page)
-    await page.waitFor(
-      'the edit',
-      async () => (await page.text('[data-control="knob-2"] .tagtext')) === '1:cc87',
-    )
-
-    await driver.switchTo().window(first)
-    await page.waitFor('the notice', async () =>
-      (await page.text('[role=status]')).includes('taken this rig over'),
-    )
-    await page.waitFor(
-      'the change',
-      async () => (await page.text('[data-control="knob-2"] .tagtext')) === '1:cc87',
-    )
+    await mayEdit()
+    await change('knob-2', '1:cc87')
+    await page.toTab(first)
+    await page.says('[role=status]', 'taken this rig over')
+    await page.hasTag('knob-2', '1:cc87')
     await page.click('[data-control="knob-3"]')
-    await setField(page, field, '1:cc86', Key.ENTER)
-    await page.waitFor('the refusal', async () =>
-      (await page.text('[data-sonner-toaster]')).includes('edited in another tab'),
-    )
-    await expect.poll(() => page.text('[data-control="knob-3"] .tagtext')).toBe('1:cc112')
-    await driver.switchTo().window(second)
-    await driver.close()
-    await driver.switchTo().window(first)
+    await page.type(FIELD, '1:cc86', Key.ENTER)
+    await page.says('[data-sonner-toaster]', 'edited in another tab')
+    await page.hasTag('knob-3', '1:cc112')
+    await page.toTab(second)
+    await page.closeTab(first)
+    await mayEdit()
   })
 
-  it('keeps everything when the browser tab is killed in the middle of work', async () => {
-    // The tab that had taken it over is closed: this one goes on by itself.
-    await page.waitFor(
-      'the right to edit',
-      async () => (await page.count('[role=status]')) === 0 || undefined,
-    )
-    await page.click('[data-control="knob-4"]')
-    await setField(page, field, '1:cc85', Key.ENTER)
-    await makePending(page)
-    await page.waitFor(
-      'the edit',
-      async () => (await page.text('[data-control="knob-4"] .tagtext')) === '1:cc85',
-    )
-    await page.driver.switchTo().newWindow('tab')
-    const fresh = await page.driver.getWindowHandle()
-    const [old] = (await page.driver.getAllWindowHandles()).filter((handle) => handle !== fresh)
-    await page.driver.switchTo().window(old ?? '')
-    await page.driver.close()
-    await page.driver.switchTo().window(fresh)
-    await page.setPage(1280, 800)
+  it('has everything when the first was killed in the middle of work', async () => {
+    await page.open('/desk')
+    await change('knob-4', '1:cc85')
+    const old = await page.driver.getWindowHandle()
+    const fresh = await page.blankTab()
+    await page.toTab(old)
+    await page.closeTab(fresh)
     await page.go('/desk')
-    await page.waitFor(
-      'the edit',
-      async () => (await page.text('[data-control="knob-4"] .tagtext')) === '1:cc85',
-    )
-    await expect.poll(() => page.count('[role=status]')).toBe(0)
+    await page.hasTag('knob-4', '1:cc85')
+    await mayEdit()
   })
 })
 
 /** The demo with so many templates that it holds at least `count` assignments. */
 function grown(count: number): Rig {
-  const rig = structuredClone(nineRingsRig('as-performed'))
+  const rig = structuredClone(AS_PERFORMED)
   let total = 0
   for (let round = 0; total < count; round++) {
     for (const controller of rig.controllers) {
@@ -145,15 +96,12 @@ function grown(count: number): Rig {
   return { ...rig, name: 'Grown' }
 }
 
-describe('a large rig', () => {
-  it('of 10,000 assignments opens and is worked on', async () => {
-    await importText(page, 'grown.json', writeRig(grown(10_000)))
-    await named('Grown')
-    await page.click('[data-control="knob-1"]')
-    await setField(page, field, '1:cc16', Key.ENTER)
-    await page.waitFor('the conflict', async () => (await page.count('aside [data-rule=same-address]')) > 0)
-    expect(
-      await page.driver.findElement(By.css('[data-control="knob-1"]')).getAttribute('data-severity'),
-    ).toBe('error')
-  })
+it('a large rig of 10,000 assignments is imported and worked on', async () => {
+  await page.open('/desk')
+  await page.importFile('grown.json', writeRig(grown(10_000)))
+  await named('Grown')
+  await page.click('[data-control="knob-1"]')
+  await page.type(FIELD, '1:cc16', Key.ENTER)
+  await page.find('aside [data-rule=same-address]')
+  expect(await page.attribute('[data-control="knob-1"]', 'data-severity')).toBe('error')
 })

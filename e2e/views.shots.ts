@@ -6,33 +6,23 @@ import { nineRingsRig } from '../demo'
 import { surfaceCard } from '../core/sheets/surface-card'
 import { nodeTools } from '../shared/sheets/node-tools'
 import { writePdf } from '../shared/sheets/pdf'
-import {
-  By,
-  giveFile,
-  idsFrom,
-  Key,
-  openPerformed,
-  pickOption,
-  selectControls,
-  setField,
-  startSession,
-  type Session,
-} from './browser'
-import { held, playedBy, swept, touched } from './hand-played'
-import { MIDI_STAND_IN } from './midi-stand-in'
-import { paintedPng } from './poppler'
+import { By, idsFrom, Key, startPage, type Page } from './support/page'
+import { AS_PERFORMED } from './support/rigs'
+import { held, playedBy, swept, touched } from './support/hand-played'
+import { MIDI_STAND_IN } from './support/midi-stand-in'
+import { paintedPng } from '../shared/sheets/testing/poppler'
 
 const FOLDER = join('docs', 'screenshots')
 const SETTLE_MS = 500
 
-let page: Session
+let page: Page
 beforeAll(async () => {
   mkdirSync(FOLDER, { recursive: true })
-  page = await startSession()
+  page = await startPage()
   await page.go('/desk')
   await page.find('[data-testid=findings-count]')
 })
-afterAll(() => page.quit())
+afterAll(() => page.end())
 
 async function keep(name: string): Promise<void> {
   await new Promise((resolve) => setTimeout(resolve, SETTLE_MS))
@@ -42,7 +32,7 @@ async function keep(name: string): Promise<void> {
 }
 
 async function inTheme(theme: 'vellum' | 'night', path: string, ready: string): Promise<void> {
-  await page.driver.executeScript(`localStorage.setItem('deft-lattice/theme', arguments[0])`, theme)
+  await page.run(`localStorage.setItem('deft-lattice/theme', arguments[0])`, theme)
   await page.go(path)
   await page.find(ready)
 }
@@ -61,8 +51,8 @@ it('the Desk, light and dark', async () => {
 it('what changed since, light and dark', { timeout: 60_000 }, async () => {
   for (const theme of ['vellum', 'night'] as const) {
     await inTheme(theme, '/history', '[data-testid=compare-other]')
-    const choose = (): Promise<void> => pickOption(page, '[data-testid=compare-other] button', 'A file')
-    await giveFile(page, choose, 'performed.json', writeRig(nineRingsRig('as-performed')))
+    const choose = (): Promise<void> => page.pick('[data-testid=compare-other] button', 'A file')
+    await page.giveFile(choose, 'performed.json', writeRig(nineRingsRig('as-performed')))
     await page.find('[data-testid=history-lattice]')
     await page.find('[data-testid=history-findings]')
     await keep(`history-${theme}`)
@@ -84,7 +74,7 @@ it('a plan', async () => {
   await page.click('[data-testid=plan-open]')
 })
 
-const selectRun = (kind: string, from: number, to: number) => selectControls(page, idsFrom(kind, from, to))
+const selectRun = (kind: string, from: number, to: number) => page.select(...idsFrom(kind, from, to))
 const showLens = async (lens: string, ready: string): Promise<void> => {
   await page.click(`[data-lens=${lens}]`)
   await page.find(ready)
@@ -98,7 +88,7 @@ it('the lens on destinations', async () => {
   await search.sendKeys('send to')
   await (await page.find('[data-board-item="t1-send-echo"]')).click()
   await keep('destinations')
-  await page.driver.executeScript(`localStorage.setItem('deft-lattice/lens', 'addresses')`)
+  await page.run(`localStorage.setItem('deft-lattice/lens', 'addresses')`)
 })
 
 it('what a change breaks, what must be taught again, and the lists of a destination', async () => {
@@ -127,7 +117,7 @@ it('lights, roles and the light key, light and dark', async () => {
     if (theme === 'night') continue
     await keep('lights')
   }
-  await page.driver.executeScript(`localStorage.setItem('deft-lattice/lens', 'addresses')`)
+  await page.run(`localStorage.setItem('deft-lattice/lens', 'addresses')`)
   await page.go('/desk')
   await page.click('[data-testid=rig-menu]')
   await page.press('Demo as found')
@@ -141,7 +131,7 @@ it('the rig as a picture', async () => {
 
 it('sheets: a card, as printed, the checklist, and the living card', async () => {
   await inTheme('vellum', '/desk', '[data-testid=surface]')
-  await openPerformed(page)
+  await page.open('/desk', AS_PERFORMED)
   await page.press('Sheets')
   await page.click('[data-sheet="card pelluna"]')
   await page.waitFor('both cards', async () => (await page.count('[data-testid=card]')) === 2)
@@ -198,7 +188,7 @@ it('proving: a rehearsal, a line check', async () => {
   await page.click('[data-finding=ends] button')
   await keep('prove-rehearse-night')
   await inTheme('vellum', '/desk', '[data-testid=lattice]')
-  await openPerformed(page)
+  await page.open('/desk', AS_PERFORMED)
   await page.press('Bench')
   await page.find('[data-testid=bench-surface]')
   await page.click('[data-side=prove]')
@@ -210,7 +200,7 @@ it('proving: a rehearsal, a line check', async () => {
     await page.driver.actions().move({ origin }).press().pause(50).release().perform()
   }
   for (const id of [...idsFrom('key', 1, 6), ...idsFrom('run', 1, 3)]) await press(id)
-  await pickOption(page, 'button[aria-label^="Layer of Knobs"]', 'Transit')
+  await page.pick('button[aria-label^="Layer of Knobs"]', 'Transit')
   for (const id of idsFrom('knob', 1, 5)) {
     const origin = await page.find(`[data-testid=bench-surface] [data-control="${id}"]`)
     await page.driver
@@ -226,17 +216,17 @@ it('proving: a rehearsal, a line check', async () => {
 })
 
 it('finding out what a control is', async () => {
-  await page.devTools('Page.addScriptToEvaluateOnNewDocument', { source: MIDI_STAND_IN })
+  await page.atEveryLoad(MIDI_STAND_IN)
   await inTheme('vellum', '/bench', '[data-testid=bench-surface]')
   await page.click('[data-side=ports]')
   await page.press('Umbrek 6')
   await page.click('[data-testid=ask-ports]')
-  await page.driver.executeScript(`midi.plug('in-1', 'Umbrek in', 'input')`)
-  await pickOption(page, '[data-port^="umbrek/"] button', 'Umbrek in')
-  await page.waitFor('it to be heard', () => page.driver.executeScript(`return midi.isHeard('in-1')`))
+  await page.run(`midi.plug('in-1', 'Umbrek in', 'input')`)
+  await page.pick('[data-port^="umbrek/"] button', 'Umbrek in')
+  await page.waitFor('it to be heard', () => page.run(`return midi.isHeard('in-1')`))
   await page.click('[data-side=listen]')
   await page.click('[data-moving=draw]')
-  await setField(page, '[data-testid=moving-columns]', '6')
+  await page.type('[data-testid=moving-columns]', '6')
   await page.click('[data-testid=begin-drawing]')
   await playedBy(page, 'in-1', swept(102))
   await playedBy(page, 'in-1', touched(110, swept(103)))
@@ -245,7 +235,7 @@ it('finding out what a control is', async () => {
   await page.click('[data-moving=one]')
   await page.click('[data-testid=listen]')
   await playedBy(page, 'in-1', held(106))
-  await page.driver.executeScript(`document.documentElement.dataset.theme = 'night'`)
+  await page.run(`document.documentElement.dataset.theme = 'night'`)
   await keep('find-out-night')
 })
 

@@ -1,4 +1,4 @@
-import type { Session } from './browser'
+import type { Page } from './page'
 
 /** A message of made-up hardware and when it comes, in ms from the beginning of what a hand does. */
 export interface Timed {
@@ -54,8 +54,8 @@ export const bent = (note: number, at: number, channel: number): Timed[] => [
 const STILL_MS = 700
 
 /** Let messages come in by a real port in their time, and wait until the hand is still. */
-export const playedBy = (page: Session, port: string, timed: readonly Timed[]): Promise<unknown> =>
-  page.driver.executeAsyncScript(
+export const playedBy = (page: Page, port: string, timed: readonly Timed[]): Promise<unknown> =>
+  page.runAsync(
     `const [port, timed, still, done] = arguments
     const began = performance.now()
     let next = 0

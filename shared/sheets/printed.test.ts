@@ -1,15 +1,15 @@
 import { openSync } from 'fontkit'
 import { describe, expect, it } from 'vitest'
-import { nineRingsRig } from '../demo'
-import { bookOf, sheetsOf, type SheetDocument } from '../core/sheets'
-import { columns, linesBeside, row, words } from '../core/sheets/document'
-import { HELD_HAN } from '../core/sheets/held-han'
-import { faceOf, runsOf, type Face, type HanFace } from '../core/sheets/scripts'
-import { AWKWARD_TEXTS, renamed } from '../core/testing/named-rigs'
-import { testDestination, testRig } from '../core/testing/rigs'
-import { FONT_FILES, type FontFile } from '../shared/sheets/fonts'
-import { nodeTools } from '../shared/sheets/node-tools'
-import { writePdf } from '../shared/sheets/pdf'
+import { nineRingsRig } from '../../demo'
+import { bookOf, sheetsOf, type SheetDocument } from '../../core/sheets'
+import { columns, linesBeside, row, words } from '../../core/sheets/document'
+import { HELD_HAN } from '../../core/sheets/held-han'
+import { faceOf, runsOf, type Face, type HanFace } from '../../core/sheets/scripts'
+import { AWKWARD_TEXTS, renamed } from '../../core/testing/named-rigs'
+import { testDestination, testRig } from '../../core/testing/rigs'
+import { FONT_FILES, type FontFile } from './fonts'
+import { nodeTools } from './node-tools'
+import { writePdf } from './pdf'
 import {
   embedded,
   factsOf,
@@ -20,7 +20,7 @@ import {
   PX_A_MM,
   wordsOf,
   type PdfWord,
-} from './poppler'
+} from './testing/poppler'
 
 const pdfOf = (sheet: SheetDocument): Promise<Uint8Array> => writePdf(sheet, '1 May 2026', nodeTools)
 const performed = nineRingsRig('as-performed')

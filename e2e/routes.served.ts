@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { RULES, type Finding } from '../core/conflicts'
 import { FILE_LIMITS, parseRig, RIG_VERSION, writeRig } from '../core/rig'
 import { sendingCc, testController, testRig } from '../core/testing/rigs'
-import { ADDRESS } from './browser'
+import { ADDRESS } from './support/address'
 
 const get = async (path: string) => {
   const response = await fetch(`${ADDRESS}${path}`)
