@@ -14,7 +14,9 @@ export default defineConfig({
       'scripts/**/*.test.ts',
       'shared/**/*.test.ts',
     ],
-    testTimeout: 60_000,
+    // Seeds are fixed: a run can be repeated, and a failure prints its seed.
+    setupFiles: ['core/testing/setup.ts'],
+    testTimeout: process.env.PROVE ? 3_600_000 : 60_000,
     // No test changes what another one sees; with modules of its own for each file they take half as long again.
     isolate: false,
     pool: 'threads',

@@ -140,13 +140,13 @@ describe('joining in the lens on destinations', () => {
 
 describe('how a control moves its parameter', () => {
   beforeEach(openDesk)
-  /** Join a control to the one parameter that is found by these words. */
-  async function join(control: string, words: string): Promise<void> {
+  /** Join a control to the first of so many parameters that are found by these words. */
+  async function join(control: string, words: string, found = 1): Promise<void> {
     await page.click(`[data-control="${control}"]`)
     await page.click('[data-testid=join]')
     await page.focused('[data-testid=join-picker] [role=combobox]')
     await page.keys(words)
-    await page.counts('[data-parameter]', 1)
+    await page.counts('[data-parameter]', found)
     await page.keys(Key.ENTER)
     await page.counts('[data-testid=join-picker]', 0)
   }
@@ -168,7 +168,7 @@ describe('how a control moves its parameter', () => {
   })
 
   it('finds the ranges in which every click is a whole beat a minute', async () => {
-    await join('enc-6', 'loomwright transport tempo')
+    await join('enc-6', 'loomwright transport tempo', 2)
     const opens = await page.run<WebElement>(
       `return [...document.querySelectorAll('[data-testid=mapping]')]
          .find((row) => row.textContent.includes('Tempo')).querySelector('[data-testid=mapping-open]')`,

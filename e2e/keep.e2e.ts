@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { ADDRESS, Key, usePage } from './support/page'
 
 // What the browser cannot keep, or read, is told in the log, too.
-const page = usePage({ expectedErrors: /QuotaExceeded|disk is full|OutdatedRigError|cannot be read|Database|NotFoundError|InvalidState/i })
+const page = usePage({ expectedErrors: /could not be (kept|written)|OutdatedRigError| r$/ })
 
 const named = (name: string): Promise<void> => page.reads('[data-testid=rig-menu]', name)
 const status = (words: string): Promise<void> => page.says('[role=status]', words)

@@ -4,6 +4,7 @@ import { nineRingsRig } from '../../demo'
 import { portKey } from '../../core/rig'
 import { cableRoute, type Obstacle, type Point } from './cable-route'
 import { CARD_WIDTH, cardsOf, linesOf, portPoint } from './rig-picture'
+import { cases } from '../../core/testing/cases'
 
 /** Do the straight pieces between points touch the inside of a card? Sampled, by another way than the router goes. */
 function touches(points: readonly Point[], cards: readonly Obstacle[]): boolean {
@@ -52,7 +53,7 @@ it('no cable passes behind a card where there is a way round', () => {
       expect(points.at(-1)).toEqual(to)
       expect(touches(points, cards)).toBe(false)
     }),
-    { numRuns: 400 },
+    cases(172),
   )
 })
 

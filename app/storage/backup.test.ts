@@ -152,7 +152,7 @@ describe('a backup', () => {
           if (result.ok) return restores(result.backup)
           expectSaid(result.problems)
         }),
-        { numRuns: Number(process.env.FUZZ_RUNS ?? 4000) / 100 },
+        { numRuns: Number(process.env.FUZZ_RUNS ?? 800) / 100 },
       )
     },
   )
@@ -231,7 +231,7 @@ describe('versions, bin and backups in every order', () => {
   }
 
   it('lose no version, and nothing that is there', { timeout: 120_000 }, async () => {
-    for (const acts of orders(process.env.FAULT_RUNS === undefined ? 3 : 5)) await done(acts)
+    for (const acts of orders(process.env.FAULT_RUNS === undefined ? 2 : 5)) await done(acts)
     await done(['keep', 'back up', 'delete', 'restore', 'keep', 'restore', 'take back', 'remove', 'restore'])
   })
 })

@@ -3,6 +3,7 @@ import { expect, it } from 'vitest'
 import { nineRingsRig } from '../../demo'
 import { anyRig } from '../testing/rigs'
 import { livenessOf, liveTogether, sendersOf } from '.'
+import { cases } from '../testing/cases'
 
 it('what a place brings, worked out once, answers as each pair does by itself', () => {
   fc.assert(
@@ -12,6 +13,6 @@ it('what a place brings, worked out once, answers as each pair does by itself', 
       for (const a of all)
         for (const b of all) expect(together(a, b)).toBe(liveTogether(rig, a.place, b.place))
     }),
-    { numRuns: 20 },
+    cases(4),
   )
 })

@@ -4,6 +4,7 @@ import { nineRingsRig } from '../../demo'
 import { anyRig } from '../testing/rigs'
 import { occupancyOf } from './occupancy'
 import { isUnheard, sentByAll } from './sent'
+import { cases } from '../testing/cases'
 
 it('everyone who sends and has a way out is in one place, cables or not', () => {
   fc.assert(
@@ -24,7 +25,7 @@ it('everyone who sends and has a way out is in one place, cables or not', () => 
         )
           expect(there.has(sender)).toBe(true)
     }),
-    { numRuns: 60 },
+    cases(60),
   )
 })
 

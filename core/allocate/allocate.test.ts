@@ -18,6 +18,7 @@ import { AllocateRequest, type AllocateInput } from './request'
 import { tagOf } from '../testing/addresses'
 import { onceTaught } from '../mappings'
 import { apply, plan } from '../testing/plans'
+import { cases } from '../testing/cases'
 
 const after = (rig: Rig, input: AllocateInput): Rig => apply(rig, plan(rig, input).edits)
 const errors = (rig: Rig): Finding[] => check(rig).findings.filter(({ severity }) => severity === 'error')
@@ -77,7 +78,7 @@ describe('a plan', () => {
         }
         expect(undone(then, step)).toEqual(rig)
       }),
-      { numRuns: 80 },
+      cases(12),
     )
   })
 
@@ -100,7 +101,7 @@ describe('a plan', () => {
             if (numbered.has(rule)) for (const place of at) expect(named, rule).toContain(placeKey(place))
         },
       ),
-      { numRuns: 150 },
+      cases(20),
     )
   })
 

@@ -8,6 +8,7 @@ import { problemsOf } from '.'
 import { AllocateRequest, type AllocateInput } from './request'
 import { tagOf } from '../testing/addresses'
 import { apply, moves, plan } from '../testing/plans'
+import { cases } from '../testing/cases'
 
 const pads = {
   id: 'pads',
@@ -281,7 +282,7 @@ describe('parameters', () => {
           expect(plan(rig, { kind: 'fill' }).changes.map(({ to }) => tagOf(to))).toEqual([`1:nrpn${lowest}`])
         },
       ),
-      { numRuns: 12 },
+      cases(5),
     )
   })
 

@@ -19,6 +19,7 @@ import { askedSenders, troublesOf } from './free'
 import { AllocateRequest, type AllocateInput } from './request'
 import { teachingOf } from './teaching'
 import { apply, plan } from '../testing/plans'
+import { cases } from '../testing/cases'
 
 const ROW = ['k1.turn', 'k2.turn', 'k3.turn']
 const OPEN = [20, 21, 22]
@@ -226,7 +227,7 @@ function expectNeverBeaten({ rig, policy, isRepair, preferred }: Few): void {
 const ofThree = anyFew.filter(({ rig }) => slotsOf(rig).length <= 3)
 
 it('scores what its definitions say, is never beaten where it is proven, and names whom it leaves', () => {
-  fc.assert(fc.property(ofThree, expectNeverBeaten), { numRuns: 60 })
+  fc.assert(fc.property(ofThree, expectNeverBeaten), cases(4))
 }, 120_000)
 
 it('does so where errors may end because something is taught elsewhere', () => {
@@ -270,7 +271,7 @@ it('does so where errors may end because something is taught elsewhere', () => {
       layered.filter((few) => isSmall(few) && mayEnd(few)),
       expectNeverBeaten,
     ),
-    { numRuns: 30 },
+    cases(4),
   )
 }, 120_000)
 

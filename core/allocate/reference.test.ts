@@ -16,6 +16,7 @@ import {
 import type { AllocateInput } from './request'
 import { TERMS } from './solver/problem'
 import { solve } from './solver/solve'
+import { cases } from '../testing/cases'
 
 const channel = fc.constantFrom(1, 1, 2)
 /** What wants a number, or has one that many have: of every kind that has numbers. */
@@ -129,7 +130,7 @@ it('is as good as integer programming, term by term, for every kind of number, i
         if ('programs' in aids) expect(found.bound).toBeNull()
       }
     }),
-    { numRuns: 40 },
+    cases(4),
   )
   expect(overfull).toBeGreaterThan(0)
 }, 180_000)

@@ -19,6 +19,7 @@ import {
 import { LONG_PRESS_MS, play, showOn } from './controller'
 import { poweredUp, type ControllerState, type Played } from './controller-state'
 import type { Hand } from './hands'
+import { cases } from '../testing/cases'
 
 /** The cells that bytes touch, read from the bytes alone: status and number, channel from 1. */
 function touched(bytes: readonly number[]): string[] {
@@ -131,7 +132,7 @@ describe('a simulated controller', () => {
           expect([...cells].sort()).toEqual(promised(sender).sort())
         }
       }),
-      { numRuns: 300 },
+      cases(300),
     )
   })
 
@@ -160,7 +161,7 @@ describe('a simulated controller', () => {
         const once = playAll(rig, controller, poweredUp(controller), hands)
         expect(playAll(rig, controller, poweredUp(controller), hands)).toEqual(once)
       }),
-      { numRuns: 50 },
+      cases(21),
     )
   })
 })

@@ -27,6 +27,7 @@ import { testController, testRig, type Assigned, type MessageInput } from '../te
 import { playRig, switchedOn } from './played'
 import type { Hand } from './hands'
 import type { BenchState } from './running'
+import { cases } from '../testing/cases'
 
 /** A row of like controls of some hardware: what each senses, and what each sends. */
 interface Row {
@@ -258,7 +259,7 @@ describe('hardware that is gone along', () => {
           )
         expect(gestures(drawing)).toEqual(gestures(rig))
       }),
-      { numRuns: 60 },
+      cases(60),
     )
   })
 })

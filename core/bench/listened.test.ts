@@ -22,6 +22,7 @@ import { anyMessage, fullMessage, sending, testController, testRig, type Message
 import { playRig, switchedOn } from './played'
 import type { Hand } from './hands'
 import type { BenchState } from './running'
+import { cases } from '../testing/cases'
 
 /** How a hand treats what sends a message: a knob is not pressed, and a button is not turned. */
 function handsFor(message: SentMessage, gesture: string, ask: Ask | 'try'): Hand[] {
@@ -141,7 +142,7 @@ describe('what a simulated controller plays, listened to', () => {
           'channel' in each && each.channel === 'home' ? { ...each, channel: home } : each
         expect(told(onHome(found))).toBe(told(onHome(message)))
       }),
-      { numRuns: 500 },
+      cases(35),
     )
     expect(sure / all).toBeGreaterThan(0.9)
   })

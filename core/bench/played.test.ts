@@ -13,6 +13,7 @@ import type { BenchState, Passing } from './running'
 import type { Effect } from './destination'
 import { meantBy } from './selection'
 import type { Hand } from './hands'
+import { cases } from '../testing/cases'
 
 function playedBy(rig: Rig, hands: readonly Hand[], from: BenchState = switchedOn(rig)): Passing[] {
   let state = from
@@ -79,7 +80,7 @@ describe('a rig that is played', () => {
           }
         }
       }),
-      { numRuns: 150 },
+      cases(148),
     )
   })
 
@@ -105,7 +106,7 @@ describe('a rig that is played', () => {
                 }
         }
       }),
-      { numRuns: 150 },
+      cases(115),
     )
   })
 

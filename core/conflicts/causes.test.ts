@@ -5,6 +5,7 @@ import { anyMappedRig, anyRig } from '../testing/rigs'
 import { causesOf } from './causes'
 import { check } from './checked'
 import { SEVERITIES } from './finding'
+import { cases } from '../testing/cases'
 
 describe('findings by cause', () => {
   it('each finding stands under one cause; worst first, then those that touch most', () => {
@@ -24,7 +25,7 @@ describe('findings by cause', () => {
         const order = causes.map(({ severity, controls }) => SEVERITIES.indexOf(severity) * 1e6 - controls)
         expect(order).toEqual(order.toSorted((a, b) => a - b))
       }),
-      { numRuns: 200 },
+      cases(50),
     )
   })
 

@@ -7,6 +7,7 @@ import { onceTaught } from '../mappings'
 import { check, RULES, type Finding } from '.'
 import { tagsOf } from '../testing/addresses'
 import { bright, joinedAlone, two } from '../testing/mapped-rigs'
+import { cases } from '../testing/cases'
 
 /** Errors one by one: those of one cause, which are told as one, count by themselves. */
 const errorsOf = (rig: Rig): Set<string> =>
@@ -41,7 +42,7 @@ describe('fixes', () => {
           }
         }
       }),
-      { numRuns: 120 },
+      cases(8),
     )
   })
 
@@ -124,7 +125,7 @@ describe('check', () => {
             .sort()
         expect(shape({ ...rig, controllers: rig.controllers.toReversed() })).toEqual(shape(rig))
       }),
-      { numRuns: 80 },
+      cases(80),
     )
   })
 
@@ -152,7 +153,7 @@ describe('check', () => {
         expect(new Set(findings.map(({ id }) => id)).size).toBe(findings.length)
         for (const { at, things } of findings) expect(at.length + things.length).toBeGreaterThan(0)
       }),
-      { numRuns: 60 },
+      cases(60),
     )
   })
 })

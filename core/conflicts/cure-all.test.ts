@@ -6,6 +6,7 @@ import { anyRig } from '../testing/rigs'
 import { check, RULES } from '.'
 import { cureAll } from './cure-all'
 import { editLine } from './preview'
+import { cases } from '../testing/cases'
 
 const apply = (rig: Rig, edits: readonly RigEdit[]): Rig => perform(rig, 'x', edits).rig
 const count = (rig: Rig, rule: string): number =>
@@ -34,7 +35,7 @@ describe('curing all findings of a rule', () => {
         expect(count(after, rule)).toBe(left)
         expect(errors(after)).toBeLessThanOrEqual(errors(any))
       }),
-      { numRuns: 40 },
+      cases(25),
     )
   })
 })

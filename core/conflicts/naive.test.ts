@@ -7,6 +7,7 @@ import { NAIVE_BY_MAPPING, NAIVE_BY_SENDER } from '../testing/naive-rules'
 import { anyWiredRig, naiveDoubled, naiveLoops } from '../testing/naive-wiring'
 import { anyChannelRig, anyMappedRig, anyRig } from '../testing/rigs'
 import { check, type Finding } from '.'
+import { cases } from '../testing/cases'
 
 const keyOf = ({ controller, template, layer, gesture, message }: Finding['at'][number]): string =>
   [controller, template, layer, gesture, message].join('/')
@@ -75,7 +76,7 @@ it('the check agrees with all pairs, taken one by one straight from the definiti
         seen.set(finding.rule, (seen.get(finding.rule) ?? 0) + 1)
       }
     }),
-    { numRuns: 300 },
+    cases(77),
   )
   // The rigs made at random must show each rule, or the agreement would say nothing.
   for (const rule of [...RULES, 'pair-broken']) expect(seen.get(rule) ?? 0, rule).toBeGreaterThan(5)
@@ -95,7 +96,7 @@ it('a mapping is unheard where nothing of its control fits, taken message by mes
         seen.set(severity, (seen.get(severity) ?? 0) + wanted.length)
       }
     }),
-    { numRuns: 300 },
+    cases(97),
   )
   for (const severity of ['error', 'warning', 'advice'])
     expect(seen.get(severity) ?? 0, severity).toBeGreaterThan(5)
@@ -129,7 +130,7 @@ it('what shares a channel is found as it is found pair by pair', () => {
         seen.set(rule, (seen.get(rule) ?? 0) + naive.length)
       }
     }),
-    { numRuns: 300 },
+    cases(88),
   )
   for (const rule of Object.keys(NAIVE_BY_SENDER)) expect(seen.get(rule) ?? 0, rule).toBeGreaterThan(20)
 })
@@ -159,7 +160,7 @@ it('what is joined is found as it is found mapping by mapping', () => {
         expect(mappingsTold(findings, rule), rule).toEqual(naive.map(({ who }) => who.join(' ')).toSorted())
       }
     }),
-    { numRuns: 600 },
+    cases(113),
   )
   for (const rule of Object.keys(NAIVE_BY_MAPPING)) expect(seen.get(rule) ?? 0, rule).toBeGreaterThan(5)
 })
@@ -183,7 +184,7 @@ it('loops and double ways are found as by walking every way', () => {
       seen.loops += isLooping ? 1 : 0
       seen.doubled += doubled.length
     }),
-    { numRuns: 400 },
+    cases(109),
   )
   expect(seen.loops).toBeGreaterThan(10)
   expect(seen.doubled).toBeGreaterThan(2)

@@ -16,6 +16,7 @@ import {
 } from '../testing/rigs'
 import { check, recheck, type Check } from '.'
 import { addressAt } from '../testing/addresses'
+import { cases } from '../testing/cases'
 
 const channel = fc.constantFrom<(number | 'home')[]>(1, 2, 'home')
 const parameterMessage: fc.Arbitrary<MessageInput> = fc.oneof(
@@ -117,7 +118,7 @@ it('finds the same whatever is pinned: planning counts on it', () => {
         expect(found(perform(rig, 'pins', edits).rig)).toEqual(found(rig))
       },
     ),
-    { numRuns: 40 },
+    cases(4),
   )
 })
 
@@ -135,7 +136,7 @@ describe('recheck', () => {
           follow({ ...rig, cables }, edits)
         },
       ),
-      { numRuns: 300 },
+      cases(17),
     )
   })
 
@@ -162,7 +163,7 @@ describe('recheck', () => {
           )
         },
       ),
-      { numRuns: 16 },
+      cases(4),
     )
   })
 

@@ -15,6 +15,7 @@ import {
   type ChangeLine,
   type ChangeReport,
 } from '.'
+import { cases } from '../testing/cases'
 
 const found = nineRingsRig('as-found')
 const performed = nineRingsRig('as-performed')
@@ -102,7 +103,7 @@ describe('what changed', () => {
           expect(own.map(({ name }) => name).join(' ')).not.toMatch(/undefined|\[object/)
         }
       }),
-      { numRuns: 60 },
+      cases(10),
     )
     expect(count).toBeGreaterThan(200)
   })

@@ -13,6 +13,7 @@ import {
   STARTER_PALETTES,
   VISIONS,
 } from '.'
+import { cases } from '../testing/cases'
 
 const hex = fc
   .tuple(fc.nat(255), fc.nat(255), fc.nat(255))
@@ -170,7 +171,7 @@ describe('colours chosen for a set of roles', () => {
           expect(smallestOf([...chosen.dark, ...chosen.bright])).toBe(best)
         },
       ),
-      { numRuns: 200 },
+      cases(200),
     )
   })
 

@@ -13,6 +13,7 @@ import {
   lightInitText,
   type LightInitMessage,
 } from '.'
+import { cases } from '../testing/cases'
 
 const showingOf = (rig: Rig) =>
   Object.fromEntries(rig.controllers.map((each) => [each.id, powerUpShowing(each)]))
@@ -74,7 +75,7 @@ describe('a wake sequence', () => {
           else expect(entry.index).toBe(dark)
         }
       }),
-      { numRuns: 60 },
+      cases(60),
     )
   })
 

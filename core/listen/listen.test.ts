@@ -1,5 +1,6 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { cases } from '../testing/cases'
 import { hearAll, played, tagOf } from '../testing/heard-player'
 import { anyHardware, anyTrouble } from '../testing/heard-streams'
 import {
@@ -14,7 +15,7 @@ import {
   type ListenState,
 } from '.'
 
-const MOST_RUNS = 3000
+const MOST = cases(200)
 
 describe('a listener', () => {
   it('is never sure of what is not so, whatever is played and lost on the way', () => {
@@ -27,7 +28,7 @@ describe('a listener', () => {
               tag: hardware.tag,
             })
       }),
-      { numRuns: MOST_RUNS },
+      MOST,
     )
   })
 
@@ -44,7 +45,7 @@ describe('a listener', () => {
           open.set(key, (open.get(key) ?? 0) + 1)
         }
       }),
-      { numRuns: MOST_RUNS },
+      MOST,
     )
     expect(sure / all, JSON.stringify([...open])).toBeGreaterThan(0.99)
   })

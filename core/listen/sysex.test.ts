@@ -14,6 +14,7 @@ import {
   walk,
   type Walk,
 } from '.'
+import { cases } from '../testing/cases'
 
 const EMPTY = { width: 400, height: 300, blocks: [], controls: [] }
 /** A fader of hardware that says everything by SysEx: its value stands at one place. */
@@ -48,7 +49,7 @@ describe('SysEx whose value stands at a place', () => {
           })
         },
       ),
-      { numRuns: 60 },
+      cases(43),
     )
   })
 

@@ -14,6 +14,7 @@ import {
   type Sent,
 } from '../testing/heard-streams'
 import { ASKED_CLICKS, ASKED_PRESSES, finishWalk, knownIn, startWalk, walk, type Known, type Walk } from '.'
+import { cases } from '../testing/cases'
 
 const EMPTY = { width: 400, height: 300, blocks: [], controls: [] }
 const steps = (kind: ControlKind, columns: number): Control[] =>
@@ -99,7 +100,7 @@ describe('going along the hardware', () => {
         })
         expect(found.filter((known) => known.length === 1).length).toBe(hardware.length)
       }),
-      { numRuns: 400 },
+      cases(29),
     )
     expect(sure / count).toBeGreaterThan(0.8)
   })

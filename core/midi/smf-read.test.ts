@@ -3,6 +3,7 @@ import { parseMidi, writeMidi } from 'midi-file'
 import { describe, expect, it } from 'vitest'
 import { writeSmf, writeSmfTracks, type TimedMessage } from './smf'
 import { readSmf, SMF_LIMITS } from './smf-read'
+import { cases } from '../testing/cases'
 
 const seven = fc.nat(127)
 const message = fc.oneof(
@@ -113,7 +114,7 @@ describe('a Standard MIDI File that is read', () => {
           if (!read.ok) expect(read.message).toMatch(/^(This file|Track \d+)/)
         },
       ),
-      { numRuns: 2000 },
+      cases(2000),
     )
   })
 

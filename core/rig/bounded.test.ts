@@ -7,6 +7,7 @@ import { MOST_PROBLEMS, readWithin } from './bounded'
 import { FILE_LIMITS, readRig } from './parse'
 import { problemsOf } from './problems'
 import { RigSchema } from './schema'
+import { cases } from '../testing/cases'
 
 const MOST = FILE_LIMITS.assignments
 const plain = (value: unknown): unknown => JSON.parse(toJson(value)) as unknown
@@ -58,7 +59,7 @@ it('reads what the schema reads, with the same value, and refuses what it refuse
         }
       },
     ),
-    { numRuns: 40 },
+    cases(7),
   )
 })
 

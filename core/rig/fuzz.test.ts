@@ -13,7 +13,7 @@ import { cutPart, writePart } from './part'
 import { readRig, writeRig } from './parse'
 
 /** `npm run fuzz` tries more. */
-const RUNS = Number(process.env.FUZZ_RUNS ?? 400)
+const RUNS = Number(process.env.FUZZ_RUNS ?? 60)
 
 /** What is said of a text that was not read can be shown: sentences, not too many, and none too long. */
 function expectSaid(reading: Reading): void {

@@ -9,6 +9,7 @@ import { firstNumbers, USUAL_SENDING } from './program'
 import { STARTERS } from './surface'
 import type { Rig } from './types'
 import { isJoined, waysToJoin } from './ways'
+import { cases } from '../testing/cases'
 
 const knobBox = STARTERS.find(({ id }) => id === 'knob-box')!
 const starter = (id: string) => DESTINATION_STARTERS.find((each) => each.id === id)!
@@ -71,7 +72,7 @@ describe('ways to join', () => {
           rig = results[pick % Math.max(1, results.length)] ?? rig
         }
       }),
-      { numRuns: 300 },
+      cases(63),
     )
   })
 

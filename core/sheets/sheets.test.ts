@@ -11,6 +11,7 @@ import { cardPages, OVERLAP, PAPERS, type Paper } from './card/pages'
 import { cut, fitted, textWidth } from './card/fit'
 import { linesBeside } from './document'
 import { escaped } from './markup'
+import { cases } from '../testing/cases'
 
 const performed = nineRingsRig('as-performed')
 const made = (rig: Rig, id: string, chosen = {}): SheetDocument => {
@@ -40,7 +41,7 @@ describe('the controller map', () => {
           expect(listed.length).toBeGreaterThanOrEqual(sent.length)
         }
       }),
-      { numRuns: 40 },
+      cases(40),
     )
   })
 
@@ -98,7 +99,7 @@ describe('the channel chart', () => {
           expect(total).toBe(arrived.size * (merges ? 16 : 1))
         }
       }),
-      { numRuns: 40 },
+      cases(40),
     )
   })
 })
@@ -177,7 +178,7 @@ describe('the set-up checklist', () => {
           'mine',
         ])
       }),
-      { numRuns: 40 },
+      cases(40),
     )
   })
 

@@ -1,4 +1,4 @@
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { appendFileSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { By, Key, type WebElement } from 'selenium-webdriver'
@@ -40,6 +40,9 @@ export class Page {
     return this.context
   }
 
+  /** What was spent on opening pages, and on waiting between looks, in ms. */
+  readonly spent = { opening: 0, waiting: 0 }
+
   /** Look again and again until `look` gives something true. Who gives up says what was waited for. */
   async waitFor<T>(what: string, look: () => Promise<T>): Promise<NonNullable<T>> {
     const until = Date.now() + WAIT_MS
@@ -52,6 +55,7 @@ export class Page {
       }
       if (Date.now() > until) throw new Error(`Waited ${WAIT_MS / 1000} s for ${what}.`)
       await pause(LOOK_AGAIN_MS)
+      this.spent.waiting += LOOK_AGAIN_MS
     }
   }
 
@@ -371,6 +375,7 @@ export class Page {
    * Every test begins so, and none goes on with what another has left.
    */
   async open(path: string, rig: Rig | null = null): Promise<void> {
+    const began = Date.now()
     await this.closeOtherTabs()
     for (const identifier of this.scripts.splice(0))
       await this.devTools('Page.removeScriptToEvaluateOnNewDocument', { identifier }).catch(() => null)
@@ -387,6 +392,7 @@ export class Page {
         JSON.stringify(rig),
       )
     await this.go(path)
+    this.spent.opening += Date.now() - began
   }
 
   private tabs: string[] = []
@@ -522,11 +528,11 @@ export class Page {
   }
 }
 
-const LOGS = process.env.DEFT_LOGS ?? mkdtempSync(join(tmpdir(), 'deft-lattice-pictures-'))
+const LOGS = process.env.DEFT_LOGS ?? join(tmpdir(), 'deft-lattice-browser')
+mkdirSync(LOGS, { recursive: true })
 
 /** Keep a picture of the page on which a test has failed, and say where. */
 async function keepPicture(page: Page, { task }: TestContext): Promise<void> {
-  mkdirSync(LOGS, { recursive: true })
   const path = join(LOGS, `${task.name.replaceAll(/[^\w]+/g, '-').slice(0, 80)}.png`)
   writeFileSync(path, await page.shoot())
   console.log(`The page as “${task.name}” failed: ${path}`)
@@ -553,7 +559,10 @@ export function usePage({ profile, keepsApplication = false, expectedErrors }: P
     const errors = await page.errors()
     expect(errors.filter((error) => !expectedErrors?.test(error))).toEqual([])
   })
-  afterAll(() => page.end())
+  afterAll(async () => {
+    await page.end()
+    appendFileSync(join(LOGS, 'spent.jsonl'), `${JSON.stringify(page.spent)}\n`)
+  })
   return page
 }
 

@@ -1,8 +1,9 @@
 import { spawn } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { dirname, join, relative } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { hashOfSources } from './build-sources.mjs'
 
 export const ROOT = dirname(dirname(dirname(fileURLToPath(import.meta.url))))
 const at = (path) => join(ROOT, path)
@@ -63,23 +64,10 @@ export async function ensureDependencies() {
   writeFileSync(stamp, wanted)
 }
 
-function* filesUnder(folder) {
-  for (const entry of readdirSync(folder, { withFileTypes: true })) {
-    const path = join(folder, entry.name)
-    if (entry.isDirectory()) yield* filesUnder(path)
-    else if (!entry.name.endsWith('.test.ts')) yield path
-  }
-}
-
 /** Build if anything that goes into the build has changed since the last one. Gives whether it stands. */
 export async function ensureBuild({ quiet = false } = {}) {
-  const sources = ['app', 'core', 'demo', 'server', 'public']
-    .flatMap((folder) => [...filesUnder(at(folder))])
-    .concat(['nuxt.config.ts', 'package-lock.json'].map(at))
-    .filter((path) => statSync(path).isFile())
-    .sort()
   const stamp = at('.output/.deft-build')
-  const wanted = hashOf(sources)
+  const wanted = hashOfSources(ROOT)
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return { code: 0, output: '' }
   if (!quiet) console.log('Building; this takes a few minutes…')
   const build = await run(tool('nuxt'), ['build'], { quiet: true, env: { NODE_ENV: 'production' } })

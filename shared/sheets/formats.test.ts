@@ -14,6 +14,7 @@ import { anyMappedRig, anyRig } from '../../core/testing/rigs'
 import type { Rig } from '../../core/rig'
 import { nodeTools } from './node-tools'
 import { writeXlsx } from './xlsx'
+import { cases } from '../../core/testing/cases'
 
 /** What every reader gives: the lines of tables as they stand, and all else that is said. */
 interface ReadBack {
@@ -154,7 +155,7 @@ describe('every format of a sheet', () => {
       fc.asyncProperty(withAwkwardNames(fc.oneof(anyRig, anyMappedRig)), async (rig) => {
         for (const sheet of everySheet(rig)) await holdsAll(sheet)
       }),
-      { numRuns: 8 },
+      cases(4),
     )
   }, 240_000)
 
@@ -187,7 +188,7 @@ describe('every format of a sheet', () => {
           await holdsAll(flat)
         },
       ),
-      { numRuns: 60 },
+      cases(16),
     )
   }, 60_000)
 

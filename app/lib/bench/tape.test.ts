@@ -2,6 +2,7 @@ import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Passing } from '#core/bench'
 import { appendTo, EMPTY_TAPE, holesOf, MOST_KEPT, type LanePoint } from './tape'
+import { cases } from '../../../core/testing/cases'
 
 const message = (at: number): Passing => ({
   at,
@@ -38,7 +39,7 @@ describe('the tape', () => {
           }
         }
       }),
-      { numRuns: 20 },
+      cases(9),
     )
   })
 })

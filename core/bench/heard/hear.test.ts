@@ -18,6 +18,7 @@ import { playRig, switchedOn } from '../played'
 import type { Hand } from '../hands'
 import type { BenchState, Passing } from '../running'
 import { hearEnd, hearRig, HEARD_START, type HeardState } from './hear'
+import { cases } from '../../testing/cases'
 
 /** Everything that hands can do with one gesture. */
 const handsOn = (gesture: string, key: number): Hand[] => [
@@ -73,7 +74,7 @@ describe('a real controller that is heard', () => {
         expect(came.map(said)).toEqual(sent.map(said))
         for (const passing of came) expect(passing.place?.gesture ?? `none: ${said(passing)}`).toBe('k1.turn')
       }),
-      { numRuns: 400 },
+      cases(79),
     )
   })
 

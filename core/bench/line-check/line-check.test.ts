@@ -29,6 +29,7 @@ import {
   type LineReport,
   type Listened,
 } from '.'
+import { cases } from '../../testing/cases'
 
 const demo = nineRingsRig('as-performed')
 const showingsOf = (rig: Rig): Record<Id, Showing> =>
@@ -120,7 +121,7 @@ describe('a line check of hardware that is as written', () => {
         expect(report.lines.filter(({ state }) => state !== 'as-written')).toEqual([])
         expect(report.touched).toBe(report.lines.length)
       }),
-      { numRuns: 3 },
+      cases(3),
     )
   })
 
@@ -411,7 +412,7 @@ describe('a line check that cannot be sure', () => {
         expect(lines.length).toBeGreaterThan(0)
         expect(count).toBeGreaterThanOrEqual(differing)
       }),
-      { numRuns: 30 },
+      cases(30),
     )
   })
 })

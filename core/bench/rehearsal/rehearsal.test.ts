@@ -14,6 +14,7 @@ import {
 } from '../../testing/clean-rigs'
 import { plainModel, sending, sendingCc, testController, testDestination, testRig } from '../../testing/rigs'
 import { rehearse, rehearsing, type Finding, type Misbehaving, type Rehearsal } from '.'
+import { cases } from '../../testing/cases'
 
 const rehearsed = (rig: Rig, misbehaving: Misbehaving = {}): Rehearsal => {
   const report = rehearse(rig, misbehaving)
@@ -36,7 +37,7 @@ describe('a rehearsal', () => {
         expect(report.proven).toEqual(rig.mappings.map(({ id }) => id))
         expect(rehearsed(rig)).toEqual(report)
       }),
-      { numRuns: 25 },
+      cases(4),
     )
   })
 
@@ -64,7 +65,7 @@ describe('a rehearsal', () => {
         names(rehearsed(sendingElse(rig, place, { number: 3 })))
         names(rehearsed(sendingElse(rig, place, { range: { low: 0, high: 120 } })))
       }),
-      { numRuns: 15 },
+      cases(4),
     )
   })
 
@@ -82,7 +83,7 @@ describe('a rehearsal', () => {
         for (const mapping of ['m1', 'm2']) expect(report.proven).not.toContain(mapping)
         expect(faults(report).filter(({ check }) => check === 'others')).toHaveLength(2)
       }),
-      { numRuns: 10 },
+      cases(10),
     )
   })
 
@@ -103,7 +104,7 @@ describe('a rehearsal', () => {
         expect(report.proven).not.toContain(`m${at + 1}`)
         expect(report.proven).toHaveLength(rig.mappings.length - 1)
       }),
-      { numRuns: 15 },
+      cases(6),
     )
   })
 

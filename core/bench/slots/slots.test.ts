@@ -21,6 +21,7 @@ import {
   type Next,
   type Outcome,
 } from '.'
+import { cases } from '../../testing/cases'
 
 const demo = nineRingsRig('as-performed')
 const syzra = rigIndex(demo).controllers.get('syzra')!
@@ -142,7 +143,7 @@ describe('a template in a slot', () => {
           })
         }
       }),
-      { numRuns: 25 },
+      cases(25),
     )
     const stored = carriedOut(storeSlot(3, model.id, 2, full, 0), { hardware: hardware() })
     expect(stored.messages).toBeGreaterThan(100)
@@ -169,7 +170,7 @@ describe('a template in a slot', () => {
         if (back.outcome.kind === 'fetched') expect(back.outcome.template).toEqual(full)
         else expect(back.outcome.kind).toBe('failed')
       }),
-      { numRuns: 60 },
+      cases(18),
     )
   })
 

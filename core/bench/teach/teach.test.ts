@@ -9,6 +9,7 @@ import { playRig, showOnRig, switchedOn } from '../played'
 import { rehearse } from '../rehearsal'
 import type { Passing } from '../running'
 import { learnedFrom, showingFor, sittingOf, type SittingLine } from '.'
+import { cases } from '../../testing/cases'
 
 /** Do what a line says with the simulated rig: what passes. */
 function soloed(rig: Rig, { place, steps }: SittingLine): Passing[] {
@@ -67,7 +68,7 @@ describe('a sitting', () => {
         const left = relearnList(afterSitting(rig).rig).flatMap(({ lines }) => lines)
         expect(left.filter(({ hindrance, kind }) => hindrance === null && kind !== 'clear')).toEqual([])
       }),
-      { numRuns: 200 },
+      cases(62),
     )
   })
 
@@ -79,7 +80,7 @@ describe('a sitting', () => {
             if (passing.controller === line.place?.controller && passing.place)
               expect(passing.place.gesture).toBe(line.place.gesture)
       }),
-      { numRuns: 100 },
+      cases(86),
     )
   })
 

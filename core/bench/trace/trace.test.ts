@@ -16,6 +16,7 @@ import { playRig, switchedOn } from '../played'
 import { LONG_PRESS_MS } from '../controller'
 import type { Hand } from '../hands'
 import { traceGesture, traceParameter, type Trace } from '.'
+import { cases } from '../../testing/cases'
 
 /** What listens by its chart does so for whoever comes: no mapping is named. */
 function named(rig: Rig, destination: string, parameter: string, mapping: string | null): string {
@@ -88,7 +89,7 @@ describe('following a message', () => {
               }
             }
       }),
-      { numRuns: 200 },
+      cases(10),
     )
   })
 

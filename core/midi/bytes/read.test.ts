@@ -2,6 +2,7 @@ import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { bytesOf, type Message } from '..'
 import { decodeWire, READ_START, readMessage, WIRE_START, type Reading } from '.'
+import { cases } from '../../testing/cases'
 
 /** Read bytes whole: what each message means, in order. */
 function readingsOf(bytes: readonly number[]): Reading[] {
@@ -130,7 +131,7 @@ describe('what messages mean together', () => {
         for (const event of decodeWire(WIRE_START, bytes, 0).events)
           if (event.kind === 'message') state = readMessage(state, event.bytes).state
       }),
-      { numRuns: 1000 },
+      cases(1000),
     )
   })
 })

@@ -1,6 +1,7 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { decodeWire, endWire, runningWriter, SYSEX_MOST, WIRE_START, type WireEvent } from '.'
+import { cases } from '../../testing/cases'
 
 const seven = fc.nat(127)
 const channelVoice = fc
@@ -56,7 +57,7 @@ describe('a stream of bytes', () => {
           expect(read.filter(([status = 0]) => status >= 0xf8)).toHaveLength(clocks.length)
         },
       ),
-      { numRuns: 1000 },
+      cases(1000),
     )
   })
 
@@ -80,7 +81,7 @@ describe('a stream of bytes', () => {
           expect(bytesIn(after).at(-1)).toEqual([0x95, 60, 100])
         },
       ),
-      { numRuns: 2000 },
+      cases(2000),
     )
   })
 

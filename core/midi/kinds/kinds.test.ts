@@ -20,6 +20,7 @@ import {
 import { toJson } from '../written'
 import { KINDS } from '.'
 import { SCHEMAS } from './schemas'
+import { cases } from '../../testing/cases'
 
 /** A receiver, written from the standard alone: what it holds after some bytes. */
 function received(bytes: readonly number[]) {
@@ -197,7 +198,7 @@ describe('every kind of message', () => {
           expect(cells).toContain(kinds[status & 0xf0])
         }
       }),
-      { numRuns: 500 },
+      cases(461),
     )
   })
 

@@ -1,6 +1,7 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { readNames, writeNames, type NameDocument } from '.'
+import { cases } from '../../testing/cases'
 
 /** A name as documents hold it: no blanks but single ones between words. */
 const name = fc
@@ -138,7 +139,7 @@ describe('MIDI Name Documents', () => {
         const read = readNames(pieces.join(''))
         if (!read.ok) expect(read.message).not.toBe('')
       }),
-      { numRuns: 2000 },
+      cases(2000),
     )
   })
 })

@@ -7,6 +7,7 @@ import { parseRig } from '../parse'
 import { perform, undone } from '../edits'
 import type { Rig } from '../types'
 import { bringBackOf, compareRigs, isSame, withDifferences, type Where } from '.'
+import { cases } from '../../testing/cases'
 
 const found = nineRingsRig('as-found')
 const performed = nineRingsRig('as-performed')
@@ -121,13 +122,13 @@ describe('bringing something back', () => {
     }
     fc.assert(
       fc.property(anyTwo, fc.nat(), ([a, b], pick) => run(a, b, pick)),
-      { numRuns: 200 },
+      cases(22),
     )
     fc.assert(
       fc.property(fc.boolean(), fc.nat(), (isBack, pick) =>
         run(isBack ? performed : found, isBack ? found : performed, pick),
       ),
-      { numRuns: 40 },
+      cases(4),
     )
   })
 

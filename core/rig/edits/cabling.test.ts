@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { nineRingsRig } from '../../../demo'
 import { parseRig, portKey, portsOf, type Cable, type Rig } from '..'
 import { EditError, perform, redone, undone, type RigEdit, type Step } from '.'
+import { cases } from '../../testing/cases'
 
 const demo = nineRingsRig('as-found')
 const end = fc.constantFrom(...portsOf(demo).map(({ ref }) => ref), { owner: 'new', port: 'p' })
@@ -106,7 +107,7 @@ describe('edits of cables, ports, boxes, computers and destinations', () => {
         expect(back).toEqual(demo)
         expect(steps.reduce(redone, back)).toEqual(rig)
       }),
-      { numRuns: 60 },
+      cases(6),
     )
     expect(made).toBeGreaterThan(100)
   })

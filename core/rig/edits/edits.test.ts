@@ -4,6 +4,7 @@ import { anyEdit } from '../../testing/edits'
 import { anyRig, sendingCc, testController, testRig } from '../../testing/rigs'
 import { parseRig, type Rig } from '..'
 import { EditError, perform, redone, undone, type RigEdit, type Step } from '.'
+import { cases } from '../../testing/cases'
 
 /** Make edits one by one, leaving out those that are refused. */
 function performAll(rig: Rig, edits: readonly RigEdit[]): { rig: Rig; steps: Step[] } {
@@ -49,7 +50,7 @@ describe('edits', () => {
         expect(back).toEqual(before)
         expect(steps.reduce(redone, back)).toEqual(after)
       }),
-      { numRuns: 60 },
+      cases(60),
     )
   })
 

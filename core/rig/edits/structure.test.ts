@@ -13,6 +13,7 @@ import {
 import { parseRig, type Assignment, type Rig } from '..'
 import { EditError, perform, redone, undone, type RigEdit, type Step } from '.'
 import { addressAt } from '../../testing/addresses'
+import { cases } from '../../testing/cases'
 
 const gesture = fc.constantFrom(
   'k1.turn',
@@ -216,7 +217,7 @@ describe('edits of surfaces, controllers, templates, stacks and layers', () => {
         expect(back).toEqual(before)
         expect(steps.reduce(redone, back)).toEqual(rig)
       }),
-      { numRuns: 120 },
+      cases(20),
     )
     expect(made).toBeGreaterThan(100)
   })

@@ -12,6 +12,7 @@ import { assignmentsFrom, ASSIGNMENT_FIELDS } from './assignment-table'
 import { guessedColumns } from './columns'
 import { controllerNames, namesRows } from './names'
 import { controllerProperties, destinationProperties, fromProperties, propertyRows } from './properties'
+import { cases } from '../../testing/cases'
 
 const performed = nineRingsRig('as-performed')
 /** As a file has it. */
@@ -134,7 +135,7 @@ describe('what a controller sends', () => {
             expect(sentence).toMatch(/is left out: it is (relative|the pressure of single keys)/)
         }
       }),
-      { numRuns: 50 },
+      cases(50),
     )
   })
 })

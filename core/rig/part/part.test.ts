@@ -6,6 +6,7 @@ import { compareRigs } from '../compare'
 import { emptyRig, parseRig, writeRig } from '../parse'
 import type { Rig } from '../types'
 import { cutPart, parsePart, readPart, takeIn, writePart, type Part, type PartRef } from '.'
+import { cases } from '../../testing/cases'
 
 const performed = nineRingsRig('as-performed')
 const refsOf = ({ controllers, destinations }: Rig): PartRef[] => [
@@ -31,7 +32,7 @@ describe('a part', () => {
       fc.property(anyMappedRig, (rig) => {
         for (const part of partsOf(rig)) expect(readPart(writePart(part))).toEqual({ ok: true, part })
       }),
-      { numRuns: 40 },
+      cases(40),
     )
   })
 
@@ -62,7 +63,7 @@ describe('a part', () => {
       }
     }
     into(performed)
-    fc.assert(fc.property(anyMappedRig, into), { numRuns: 30 })
+    fc.assert(fc.property(anyMappedRig, into), cases(10))
   })
 
   it('gets a name and letter of its own, and uses a surface and roles that are there just so', () => {

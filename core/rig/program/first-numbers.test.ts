@@ -12,6 +12,7 @@ import type { Rig } from '../types'
 import { firstNumbers, silentGestures, USUAL_SENDING, type FirstSending } from './first-numbers'
 import { waysToJoin } from '../ways'
 import { DESTINATION_STARTERS, startedDestination } from '../destination-starters'
+import { cases } from '../../testing/cases'
 
 const sendings: fc.Arbitrary<FirstSending> = fc.record({
   moved: fc.constantFrom('cc', 'nothing'),
@@ -71,7 +72,7 @@ describe('first numbers', () => {
         expect(parseRig(JSON.parse(JSON.stringify(rig))).ok).toBe(true)
         expect(errors(rig)).toEqual([])
       }),
-      { numRuns: 60 },
+      cases(10),
     )
   })
 
@@ -96,7 +97,7 @@ describe('first numbers', () => {
           expect([again.given, again.left]).toEqual([0, left])
         }
       }),
-      { numRuns: 150 },
+      cases(88),
     )
   })
 

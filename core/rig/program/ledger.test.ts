@@ -10,6 +10,7 @@ import {
   writeBlock,
   type LedgerColumnId,
 } from './ledger'
+import { cases } from '../../testing/cases'
 
 const rig = nineRingsRig('as-found')
 const rows = ledgerRows(rig)
@@ -101,7 +102,7 @@ describe('the ledger', () => {
           cells: 0,
         })
       }),
-      { numRuns: 40 },
+      cases(40),
     )
   })
 

@@ -1,0 +1,3 @@
+import { seedProperties } from './cases'
+
+seedProperties()

@@ -1,0 +1,1 @@
+export function hashOfSources(root: string): string
