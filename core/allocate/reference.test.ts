@@ -130,28 +130,15 @@ it('is as good as integer programming, term by term, for every kind of number, i
         if ('programs' in aids) expect(found.bound).toBeNull()
       }
     }),
-    cases(4),
+    cases(10),
   )
   expect(overfull).toBeGreaterThan(0)
 }, 180_000)
 
-it.each([
-  { seed: 39659, gestures: 64, channels: 2, full: 0.7 },
-  { seed: 55481, gestures: 48, channels: 1, full: 0.5 },
-])(
-  'is as good as that where large programs have broken columns: $gestures gestures',
-  async (crowd) => {
-    let large = 0
-    const counted: typeof programs = (program, options) => {
-      if (options.isWhole && program.costs.length > 1000) large++
-      return programs(program, options)
-    }
-    const { rig, request } = crowdedRig(crowd)
-    const problem = problemFor(rig, request)
-    const found = solve(problem, { steps: 200_000, programs: counted })
-    expect(found.score).toEqual((await referenceOptimum(problem)).score)
-    expect(found.bound).toBeNull()
-    expect(large).toBeGreaterThan(0)
-  },
-  120_000,
-)
+it('is as good as that where linear programs leave broken columns', async () => {
+  const { rig, request } = crowdedRig({ seed: 39659, gestures: 64, channels: 2, full: 0.7 })
+  const problem = problemFor(rig, request)
+  const found = solve(problem, { steps: 200_000, programs })
+  expect(found.score).toEqual((await referenceOptimum(problem)).score)
+  expect(found.bound).toBeNull()
+}, 120_000)

@@ -132,7 +132,7 @@ describe('a simulated controller', () => {
           expect([...cells].sort()).toEqual(promised(sender).sort())
         }
       }),
-      cases(300),
+      cases(80),
     )
   })
 
@@ -161,7 +161,7 @@ describe('a simulated controller', () => {
         const once = playAll(rig, controller, poweredUp(controller), hands)
         expect(playAll(rig, controller, poweredUp(controller), hands)).toEqual(once)
       }),
-      cases(21),
+      cases(14),
     )
   })
 })

@@ -142,13 +142,9 @@ const everySheet = (rig: Rig): SheetDocument[] =>
   )
 
 describe('every format of a sheet', () => {
-  it.each(['as-found', 'as-performed'] as const)(
-    'holds the same facts: all sheets of the demo %s',
-    async (state) => {
-      for (const sheet of everySheet(nineRingsRig(state))) await holdsAll(sheet)
-    },
-    120_000,
-  )
+  it('holds the same facts: all sheets of the demo', async () => {
+    for (const sheet of everySheet(nineRingsRig('as-performed'))) await holdsAll(sheet)
+  }, 120_000)
 
   it('holds the same facts, whatever the rig and its names', async () => {
     await fc.assert(

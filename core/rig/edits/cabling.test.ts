@@ -107,9 +107,9 @@ describe('edits of cables, ports, boxes, computers and destinations', () => {
         expect(back).toEqual(demo)
         expect(steps.reduce(redone, back)).toEqual(rig)
       }),
-      cases(6),
+      cases(20),
     )
-    expect(made).toBeGreaterThan(100)
+    expect(made).toBeGreaterThan(20)
   })
 
   const cable = (from: Cable['from'], to: Cable['to']): RigEdit => ({
