@@ -18,6 +18,8 @@ const FLAGS = [
   '--disable-background-networking',
   '--disable-component-update',
   '--disable-sync',
+  // What moves only to be looked at would have to be waited for.
+  '--force-prefers-reduced-motion',
 ]
 
 const options = (profile: string | null, downloads: string | null): Options => {

@@ -34,8 +34,14 @@ async function shelfScript(): Promise<string> {
   return `${output.output[0].code}\nwindow.shelf = shelf;`
 }
 
-/** One ChromeDriver serves all workers; when it ends, it takes their browsers along. */
-async function startDriver(): Promise<{ url: string; stop: () => void }> {
+/** Close every browser that a ChromeDriver has opened: they would outlive it. */
+async function closeBrowsers(url: string): Promise<void> {
+  const { value } = (await (await fetch(`${url}/sessions`)).json()) as { value: Array<{ id: string }> }
+  await Promise.all(value.map(({ id }) => fetch(`${url}/session/${id}`, { method: 'DELETE' })))
+}
+
+/** One ChromeDriver serves all workers. */
+async function startDriver(): Promise<{ url: string; stop: () => Promise<void> }> {
   const port = await anyFreePort()
   const driver = spawn(process.env.CHROMEDRIVER ?? '/usr/bin/chromedriver', [`--port=${port}`], {
     stdio: 'ignore',
@@ -47,14 +53,21 @@ async function startDriver(): Promise<{ url: string; stop: () => void }> {
       ({ ok }) => ok,
       () => false,
     )
-    if (isReady) return { url, stop: () => driver.kill() }
+    if (isReady)
+      return {
+        url,
+        stop: async () => {
+          await closeBrowsers(url)
+          driver.kill()
+        },
+      }
     if (driver.exitCode !== null || Date.now() > until) throw new Error('ChromeDriver does not answer.')
     await new Promise((resolve) => setTimeout(resolve, 50))
   }
 }
 
 /** Before all browser tests: start ChromeDriver and build the script that puts rigs into the browser's storage. */
-export default async function setup(project: TestProject): Promise<() => void> {
+export default async function setup(project: TestProject): Promise<() => Promise<void>> {
   const [driver, script] = await Promise.all([startDriver(), shelfScript()])
   project.provide('driverUrl', driver.url)
   project.provide('shelfScript', script)
