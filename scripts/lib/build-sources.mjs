@@ -15,7 +15,7 @@ const OUTSIDE = new Set([
   'e2e',
   'testing',
 ])
-const isOutside = (name) => /\.test\.ts$|\.md$|\.log$/.test(name)
+const isOutside = (name) => /\.test\.ts$|\.md$|\.log$|\.tsbuildinfo$/.test(name)
 
 function* filesUnder(folder) {
   for (const entry of readdirSync(folder, { withFileTypes: true })) {
