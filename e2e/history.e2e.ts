@@ -4,7 +4,7 @@ import { cutPart, writePart } from '../core/rig/part'
 import { Key, usePage } from './support/page'
 import { AS_FOUND, AS_PERFORMED } from './support/rigs'
 
-// A file that can no longer be written is told in the log, too.
+// The page also logs an error when the backup file cannot be written.
 const page = usePage({ expectedErrors: /backup file could not be written/ })
 
 const ferric = AS_PERFORMED.destinations.find(({ name }) => name === 'Ferric Mile')?.id ?? ''

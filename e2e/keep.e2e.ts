@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { ADDRESS, Key, usePage } from './support/page'
 
-// What the browser cannot keep, or read, is told in the log, too.
+// The page also logs an error when the browser cannot save or read a rig.
 const page = usePage({ expectedErrors: /could not be (kept|written)|OutdatedRigError| r$/ })
 
 const named = (name: string): Promise<void> => page.reads('[data-testid=rig-menu]', name)
@@ -56,7 +56,7 @@ const HELD_FOR = (ms: number): string => `
   }`
 
 describe('two tabs', () => {
-  it('the one that edits is told when the other deletes its rig, keeps its work, and the bin gives the old back', async () => {
+  it('the editing tab is told that the other tab deleted its rig, and keeps its work; the bin restores the old rig', async () => {
     const { first, second } = await twoTabs('Edited here')
     await page.click('[data-testid=rig-menu]')
     await page.press('Delete')

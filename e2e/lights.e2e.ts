@@ -30,7 +30,7 @@ async function give(role: number, ids: readonly string[]): Promise<void> {
 }
 
 describe('lights', () => {
-  it('roles over three layers are told by patterns too; those that look alike are seen, and cured', async () => {
+  it('roles in three layers have patterns too; the page warns of roles that look alike, and chooses colours that do not', async () => {
     await page.click('[data-tool=templates]')
     await page.click('[data-testid=add-layer]')
     await page.click('[data-tool=templates]')

@@ -39,7 +39,7 @@ describe('rigs in this browser', () => {
 })
 
 describe('a second tab', () => {
-  it('is told, reads along, takes over, and the first then only reads, until the second is closed', async () => {
+  it('says that the rig is open elsewhere, follows it, takes over; the first tab then only reads until the second closes', async () => {
     await page.open('/desk')
     await page.find('[data-testid=surface]')
     const first = await page.driver.getWindowHandle()

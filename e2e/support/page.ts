@@ -570,7 +570,7 @@ export function usePage({ profile, keepsApplication = false, expectedErrors }: P
 export const idsFrom = (kind: string, from: number, to: number): string[] =>
   Array.from({ length: to - from + 1 }, (_, index) => `${kind}-${from + index}`)
 
-/** A page outside of any test, in a fresh context; whoever starts it ends it. */
+/** A page in a fresh context, for use outside a test. The caller ends it with `end`. */
 export async function startPage(): Promise<Page> {
   const page = new Page(false)
   await page.begin(null)
