@@ -347,6 +347,7 @@ describe('writing on a card', () => {
           }
         },
       ),
+      cases(400),
     )
   })
 })
